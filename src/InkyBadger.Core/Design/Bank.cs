@@ -1,0 +1,142 @@
+using InkyBadger.Core.Network;
+
+namespace InkyBadger.Core.Design;
+
+/// <summary>One bank with what it feeds, what it is made of, and its wiring.</summary>
+public sealed record Bank
+{
+    public string Id { get; init; } = "";
+    public string Name { get; init; } = "";
+
+    /// <summary>System voltage class: 12, 16, 24, 32, 36 or 48.</summary>
+    public int? SystemV { get; init; }
+
+    /// <summary>Chemistry id; null: the unit's, and LFP as long as there is none.</summary>
+    public string? Chemistry { get; init; }
+    public BankDemandSource Demand { get; init; } = new();
+    public IReadOnlyList<InverterChoice> Inverters { get; init; } = [];
+    public UnitItem? Unit { get; init; }
+
+    /// <summary>Units in series in a string, 1 to 32.</summary>
+    public int? Series { get; init; }
+
+    /// <summary>Strings in parallel, 1 to 32.</summary>
+    public int? Parallel { get; init; }
+    public IReadOnlyList<Position> Positions { get; init; } = [];
+    public Wiring Wiring { get; init; } = new();
+    public IReadOnlyList<Run> Runs { get; init; } = [];
+    public IReadOnlyList<Source> Sources { get; init; } = [];
+}
+
+/// <summary>Which of the three ways of stating the demand counts; the others are kept, so that switching loses nothing.</summary>
+public enum DemandBy { Loads, Figure, States }
+
+public sealed record BankDemandSource
+{
+    public DemandBy By { get; init; } = DemandBy.Loads;
+    public IReadOnlyList<Load> Loads { get; init; } = [];
+    public DemandFigure? Figure { get; init; }
+    public DemandStates? States { get; init; }
+}
+
+/// <summary>One figure for the whole demand: watts or amperes for hours, or watt-hours over hours.</summary>
+public sealed record DemandFigure
+{
+    public Core.Demand.LoadKind Kind { get; init; } = Core.Demand.LoadKind.Ac;
+    public double? Watts { get; init; }
+    public double? Amps { get; init; }
+    public double? EnergyWh { get; init; }
+    public double Hours { get; init; } = 24;
+}
+
+public sealed record DemandStates
+{
+    public double Hours { get; init; } = 24;
+    public IReadOnlyList<StateShare> States { get; init; } = [];
+}
+
+public sealed record StateShare
+{
+    public string Name { get; init; } = "";
+    public double Amps { get; init; }
+    public double Share { get; init; }
+}
+
+/// <summary>A unit that stands at a place in the bank (string and unit from 1) and differs from the others.</summary>
+public sealed record Position
+{
+    public int String { get; init; }
+    public int Unit { get; init; }
+    public UnitItem? Item { get; init; }
+    public double? AgeYears { get; init; }
+
+    /// <summary>Share of rated capacity still there (0 to 1].</summary>
+    public double? Health { get; init; }
+
+    /// <summary>State of charge, 0 to 1.</summary>
+    public double? Soc { get; init; }
+}
+
+/// <summary>How the bank is joined up. A conductor left out stands as advised.</summary>
+public sealed record Wiring
+{
+    public WiringStyle? Style { get; init; }
+    public Takeoffs? Takeoffs { get; init; }
+    public Conductor? Jumper { get; init; }
+    public Conductor? Link { get; init; }
+    public Conductor? Lead { get; init; }
+    public IReadOnlyList<PlacedConductor> Jumpers { get; init; } = [];
+    public IReadOnlyList<PlacedConductor> Links { get; init; } = [];
+    public IReadOnlyList<PlacedConductor> Leads { get; init; } = [];
+}
+
+/// <summary>Strings (from 1) at which the leads leave the rails; only with style <c>rails</c>.</summary>
+public sealed record Takeoffs
+{
+    public int Positive { get; init; } = 1;
+    public int Negative { get; init; } = 1;
+}
+
+public record Conductor
+{
+    public double? LengthM { get; init; }
+    public string? Size { get; init; }
+}
+
+public enum Pole { Positive, Negative }
+
+/// <summary>A jumper (string, after which unit), link (rail, after which string) or lead (rail, string) that differs from the rest.</summary>
+public sealed record PlacedConductor : Conductor
+{
+    public Pole Rail { get; init; }
+    public int String { get; init; } = 1;
+    public int After { get; init; } = 1;
+}
+
+/// <summary>An inverter of the bank; an item of null stands as advised.</summary>
+public sealed record InverterChoice
+{
+    public string Id { get; init; } = "";
+    public InverterItem? Item { get; init; }
+
+    /// <summary>Equal inverters in parallel.</summary>
+    public int Stack { get; init; } = 1;
+
+    /// <summary>Hours a day it is left on, 0 to 24; null: as long as its loads need.</summary>
+    public double? OnH { get; init; }
+    public string? Feeds { get; init; }
+}
+
+public enum SourceKind { Solar, Alternator, Mains, Generator, DcDc }
+
+public sealed record Source
+{
+    public string Id { get; init; } = "";
+    public string Name { get; init; } = "";
+    public SourceKind Kind { get; init; }
+    public double? Amps { get; init; }
+
+    /// <summary>Highest voltage it is set to, at the bank [V].</summary>
+    public double? SettingV { get; init; }
+    public string? Place { get; init; }
+}

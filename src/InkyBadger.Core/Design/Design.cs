@@ -1,0 +1,90 @@
+using System.Text.Json;
+
+namespace InkyBadger.Core.Design;
+
+/// <summary>
+/// The document people edit: the open format that is stored, sent, exported and imported. Nothing derived is in it. A choice that is
+/// <c>null</c> stands <em>as advised</em> and is worked out anew with every change; a value is <em>pinned</em>.
+/// </summary>
+public sealed record DesignDocument
+{
+    public const string FormatName = "inky-badger-design";
+    public const int CurrentVersion = 1;
+
+    public string Format { get; init; } = FormatName;
+    public int Version { get; init; } = CurrentVersion;
+    public string Name { get; init; } = "";
+    public string Notes { get; init; } = "";
+    public Place Place { get; init; } = new();
+    public AcSupply Ac { get; init; } = new();
+    public Display Display { get; init; } = new();
+
+    /// <summary>Full cycles a year, 0 to 1000; for the years it lasts.</summary>
+    public double? CyclesPerYear { get; init; }
+
+    /// <summary>Years the system is to serve.</summary>
+    public double? Years { get; init; }
+    public HouseRuleChoice HouseRules { get; init; } = new();
+    public PriceBasis Prices { get; init; } = new();
+    public IReadOnlyList<Decision> Decisions { get; init; } = [];
+    public IReadOnlyList<Bank> Banks { get; init; } = [];
+    public IReadOnlyList<Join> Joins { get; init; } = [];
+}
+
+/// <summary>Where it stands. Ambient in °C (null: the house rule), a hot place (engine room, roof), a living space, altitude in m.</summary>
+public sealed record Place
+{
+    public double? AmbientC { get; init; }
+    public bool Hot { get; init; }
+    public bool Living { get; init; }
+    public double? AltitudeM { get; init; }
+}
+
+public sealed record AcSupply
+{
+    public double Volts { get; init; } = 230;
+    public double Hz { get; init; } = 50;
+}
+
+/// <summary>Which copper is bought and which lengths are read: mm² and metres, or AWG and feet.</summary>
+public enum UnitSystem { Metric, Imperial }
+
+public sealed record Display
+{
+    public UnitSystem Units { get; init; }
+    public string Currency { get; init; } = "";
+}
+
+/// <summary>The ready set of house rules, and the design's own values by rule id.</summary>
+public sealed record HouseRuleChoice
+{
+    public RuleSet Set { get; init; } = RuleSet.Typical;
+    public IReadOnlyDictionary<string, JsonElement> Own { get; init; } = new Dictionary<string, JsonElement>();
+}
+
+public enum RuleSet { Cautious, Typical, Lean }
+
+public sealed record PriceBasis
+{
+    public string? Date { get; init; }
+    public string? Set { get; init; }
+}
+
+public sealed record Decision
+{
+    public string What { get; init; } = "";
+    public string Why { get; init; } = "";
+    public string? When { get; init; }
+}
+
+public enum JoinKind { Converter, DcDc, Isolator }
+
+/// <summary>What joins one bank to another.</summary>
+public sealed record Join
+{
+    public string From { get; init; } = "";
+    public string To { get; init; } = "";
+    public JoinKind Kind { get; init; }
+    public double? Amps { get; init; }
+    public double? Efficiency { get; init; }
+}

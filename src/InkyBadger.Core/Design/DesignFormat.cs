@@ -1,0 +1,61 @@
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.Json.Serialization;
+
+namespace InkyBadger.Core.Design;
+
+/// <summary>A change of the document: what stands at a JSON pointer becomes a value. A last segment of <c>-</c> appends to a list.</summary>
+public sealed record DesignChange(string Path, JsonNode? Value);
+
+/// <summary>Reading and writing the document as JSON.</summary>
+public static class DesignFormat
+{
+    public static JsonSerializerOptions Options { get; } = Make(false);
+    public static JsonSerializerOptions Indented { get; } = Make(true);
+
+    private static JsonSerializerOptions Make(bool indented)
+    {
+        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web) { WriteIndented = indented, MaxDepth = 32 };
+        Apply(options);
+        options.MakeReadOnly(populateMissingResolver: true);
+        return options;
+    }
+
+    /// <summary>The format's conventions: camel case, words for enumerations in kebab case, numbers only as numbers.</summary>
+    public static void Apply(JsonSerializerOptions options)
+    {
+        options.PropertyNamingPolicy = JsonNamingPolicy.CamelCase;
+        options.NumberHandling = JsonNumberHandling.Strict;
+        options.Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping;
+        options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
+    }
+
+    /// <exception cref="JsonException">The text is not a document.</exception>
+    public static DesignDocument Read(string json) => JsonSerializer.Deserialize<DesignDocument>(json, Options) ?? throw new JsonException("the document is null");
+
+    public static string Write(DesignDocument design) => JsonSerializer.Serialize(design, Options);
+
+    /// <summary>The document with changes applied in order.</summary>
+    /// <exception cref="Refusal"><c>path</c> when nothing stands where a change points.</exception>
+    public static DesignDocument With(DesignDocument design, IEnumerable<DesignChange> changes)
+    {
+        var root = JsonSerializer.SerializeToNode(design, Options)!;
+        foreach (var change in changes) Set(root, change.Path, change.Value?.DeepClone());
+        return root.Deserialize<DesignDocument>(Options)!;
+    }
+
+    private static void Set(JsonNode root, string path, JsonNode? value)
+    {
+        var segments = path.Split('/')[1..];
+        var at = root;
+        foreach (var segment in segments[..^1])
+            at = (at is JsonArray list ? list[int.Parse(segment)] : at[segment]) ?? throw new Refusal("path", $"nothing stands at {path}");
+        if (at is not JsonArray array) at[segments[^1]] = value;
+        else if (segments[^1] == "-") array.Add(value);
+        else array[int.Parse(segments[^1])] = value;
+    }
+
+    /// <summary>A value for a <see cref="DesignChange"/>.</summary>
+    public static JsonNode? Node<T>(T value) => JsonSerializer.SerializeToNode(value, Options);
+}

@@ -1,0 +1,173 @@
+using InkyBadger.Core.Banks;
+using InkyBadger.Core.Network;
+using InkyBadger.Core.Reference;
+
+namespace InkyBadger.Core.Findings;
+
+/// <summary>Units, S and P, and how the strings share.</summary>
+internal static class BankFindings
+{
+    /// <summary>A loss of ceiling below this share is not worth a word.</summary>
+    private const double LossWorthSaying = 0.02;
+
+    public static FindingRule[] Rules { get; } =
+    [
+        Voltage, UnlikeInSeries, UnlikeInParallel, MostSeries, MostParallel, StringsByRule, Takeoff, OverBms, SurgeOverBms, TooFewUnits, CRate, Cascade, Balancer, Tap, Lift, LeadVentilation,
+    ];
+
+    private static Finding? Voltage(FindingScene s)
+    {
+        if (s.Results.Bank is not { } b || s.Results.Voltage is not { } v || b.Cells == v.Cells && b.Unit.Chemistry == v.Chemistry) return null;
+        var can = Catalogue.Units.Where(u => u.Chemistry == v.Chemistry && v.Cells % u.Cells == 0).Select(u => u.Cells).Distinct().Order();
+        var mends = v.Cells % b.Unit.Cells == 0 ? [s.MendBank($"Put {v.Cells / b.Unit.Cells} in series", Say.V(v.NominalV), "/series", (int?)null)] : Array.Empty<Mend>();
+        return s.Make("bank.voltage", Grade.Fault, Station.Bank, "/series", $"{b.Series} in series make {Say.V(b.NominalV)}, not {v.SystemV} V",
+            $"The bus wants {v.Cells} cells in series; these strings have {b.Cells}. Units of {string.Join(", ", can)} cells can make it.",
+            [new("cells in series", b.Cells, ""), new("wanted", v.Cells, "")], mends);
+    }
+
+    private static Finding? UnlikeInSeries(FindingScene s)
+    {
+        if (s.Results.Bank is not { } b || Odd(s, b).ToList() is not { Count: > 0 } odd || b.Series == 1) return null;
+        var chemistry = odd.Any(p => p.Item!.Chemistry != b.Unit.Chemistry);
+        return s.Make("bank.unlike-series", chemistry ? Grade.Danger : Grade.Fault, Station.Bank, "/positions", "Unlike units in one string",
+            chemistry ? "Two chemistries in series overcharge one and starve the other: fire and gas." : "The smaller unit is emptied and overfilled first, every cycle.",
+            [new("the others", b.Unit.Ah, "Ah"), new("this one", odd[0].Item!.Ah, "Ah")],
+            s.MendBank("Make all units alike", $"{Say.Number(b.Unit.Ah)} Ah each", "/positions", Array.Empty<object>()));
+    }
+
+    private static Finding? UnlikeInParallel(FindingScene s)
+    {
+        if (s.Results.Bank is not { } b || b.Parallel == 1 || Odd(s, b).ToList() is not { Count: > 0 } odd) return null;
+        var chemistry = odd.Any(p => p.Item!.Chemistry != b.Unit.Chemistry);
+        return s.Make("bank.unlike-parallel", chemistry ? Grade.Danger : Grade.Caution, Station.Bank, "/positions", chemistry ? "Two chemistries in parallel" : "Unlike units in parallel",
+            chemistry ? "Their voltages never agree: one drives current into the other without end." : "Capacity adds, limits do not: see each string’s share against its own limit.",
+            [new("worst share", s.Results.Network?.WorstShare ?? 0, "fraction")],
+            s.MendBank("Make all units alike", $"{Say.Number(b.Unit.Ah)} Ah each", "/positions", Array.Empty<object>()));
+    }
+
+    private static IEnumerable<Design.Position> Odd(FindingScene s, BankResult b) => s.Scene.Bank.Positions.Where(p =>
+        p.Item is { } item && p.String <= b.Parallel && p.Unit <= b.Series && (item.Chemistry != b.Unit.Chemistry || item.Ah != b.Unit.Ah || item.Cells != b.Unit.Cells));
+
+    private static Finding? MostSeries(FindingScene s) => s.Results.Bank is not { } b || b.Unit.MaxSeries is not { } most || b.Series <= most ? null
+        : s.Make("bank.max-series", Grade.Fault, Station.Bank, "/series", $"{b.Series} in series; the unit allows {most}",
+            "The switches of its BMS are not made for the voltage of a longer string.", [new("in series", b.Series, ""), new("allowed", most, "")],
+            b.UnitPinned ? [s.MendBank("Use the advised unit", b.AdvisedUnitName ?? "from the catalogue", "/unit", (Design.UnitItem?)null)] : []);
+
+    private static Finding? MostParallel(FindingScene s) => s.Results.Bank is not { } b || b.Unit.MaxParallel is not { } most || b.Parallel <= most ? null
+        : s.Make("bank.max-parallel", Grade.Fault, Station.Bank, "/parallel", $"{b.Parallel} strings; the unit allows {most}",
+            "Its maker allows no more strings side by side. Larger units need fewer.", [new("strings", b.Parallel, ""), new("allowed", most, "")],
+            b.UnitPinned && b.AdvisedUnitKey is not null && b.AdvisedUnitKey != b.Unit.Key ? [s.MendBank("Use the advised unit", b.AdvisedUnitName!, "/unit", (Design.UnitItem?)null)] : []);
+
+    private static Finding? StringsByRule(FindingScene s)
+    {
+        var most = s.Scene.Rules.Number("most-strings");
+        if (s.Results.Bank is not { } b || b.Parallel <= most || b.Parallel > b.Unit.MaxParallel) return null;
+        return s.Make("bank.strings", Grade.Caution, Station.Bank, "/parallel", $"{b.Parallel} strings in parallel",
+            $"The house rule stops at {Say.Number(most)}: with every string the sharing gets worse. Larger units, or a higher voltage, need fewer.",
+            [new("strings", b.Parallel, ""), new("house rule", most, "")]);
+    }
+
+    private static Finding? Takeoff(FindingScene s)
+    {
+        if (s.Results.Network is not { Style: WiringStyle.SameEnd, Shares.Count: > 1 } n) return null;
+        var loss = n.LossFraction ?? 1 - n.EvenShare / n.WorstShare;
+        var limit = s.Scene.Rules.NumberOrNone("string-worth-a-look");
+        if (loss < LossWorthSaying && !(limit is { } worth && n.WorstShare > worth * n.EvenShare)) return null;
+        var diagonal = n.Styles.First(x => x.Style == WiringStyle.Diagonal);
+        var ceiling = n.CeilingA is { } c ? $", and caps the bank at {Say.A(c)}{(n.AllowsAcW is { } w ? $", {Say.W(w)} of AC" : "")}" : "";
+        return s.Make("bank.take-off", Grade.Caution, Station.Bank, "/wiring/style", $"String {Say.StringName(n.WorstString)} works hardest",
+            $"{Say.A(n.WorstA)} against an even {Say.A(n.EvenShare * n.CurrentA)}. It ages first{ceiling}.",
+            [new("worst share", n.WorstShare, "fraction"), new("ceiling lost", n.LossA ?? 0, "A")],
+            s.MendBank("Take off diagonally", $"worst {Say.Percent(diagonal.WorstShare)}", "/wiring/style", WiringStyle.Diagonal));
+    }
+
+    private static Finding? OverBms(FindingScene s)
+    {
+        if (s.Results.Network is not { CeilingA: { } ceiling } n || s.Results.Bank is not { } b || !Tolerant.Exceeds(n.CurrentA, ceiling)) return null;
+        var fewest = b.Sizing?.Parallel ?? b.Parallel;
+        var diagonal = n.Styles.Where(x => x.CeilingA is { } c && Tolerant.AtLeast(c, n.CurrentA)).ToList();
+        Mend[] mends = diagonal.Count > 0
+            ? [s.MendBank(diagonal[0].Style == WiringStyle.Diagonal ? "Take off diagonally" : "Use bus bars", $"ceiling {Say.A(diagonal[0].CeilingA!.Value)}", "/wiring/style", diagonal[0].Style)]
+            : b.ParallelPinned && fewest > b.Parallel
+                ? [s.MendBank($"Use {fewest} strings", $"{Say.A(fewest * b.Unit.LimitA()!.Value)} at most", "/parallel", (int?)null)]
+                : b.Parallel < BankStage.MostStrings ? [s.MendBank($"Use {b.Parallel + 1} strings", $"{Say.A((b.Parallel + 1) * b.Unit.LimitA()!.Value)} at most, shared evenly", "/parallel", (int?)(b.Parallel + 1))] : [];
+        return s.Make("bank.over-bms", Grade.Fault, Station.Bank, "/parallel", $"String {Say.StringName(n.LimitingString!.Value)} trips at full load",
+            $"At {Say.A(n.CurrentA)} it carries more than a unit lets through; the bank’s ceiling as wired is {Say.A(ceiling)}.",
+            [new("worst current", n.CurrentA, "A"), new("ceiling", ceiling, "A")], mends);
+    }
+
+    private static Finding? SurgeOverBms(FindingScene s)
+    {
+        if (s.Results.Network is not { } n || s.Results.Bank?.Unit.Bms is not { PeakA: { } peak } bms || s.Results.Currents is not { } c || s.Results.Loads is not { } loads) return null;
+        var inString = n.WorstShare * c.SurgeWorstA;
+        var seconds = loads.Worst.StartSeconds;
+        var allowed = seconds <= (bms.PeakSeconds ?? 0) ? peak : bms.ContinuousA;
+        if (!Tolerant.Exceeds(inString, allowed)) return null;
+        return s.Make("bank.surge", Grade.Fault, Station.Bank, "/parallel", "The worst start trips the BMS",
+            $"{Say.A(inString)} in string {Say.StringName(n.WorstString)} for {Say.Seconds(seconds)}; a unit allows {Say.A(allowed)} for so long.",
+            [new("in the string", inString, "A"), new("allowed", allowed, "A")]);
+    }
+
+    private static Finding? TooFewUnits(FindingScene s)
+    {
+        if (s.Results.Bank is not { Sizing: { } size } b || b.Parallel >= size.Parallel || b.Series != size.Series) return null;
+        if (size.Governs == BankDemand.Bms) return null;
+        var what = size.Governs == BankDemand.Energy
+            ? $"{Say.Wh(size.EnergyWantedWh)} are wanted, with the house rule’s reserves {Say.Wh(size.RatedWh)} rated; the bank has {Say.Wh(b.RatedWh)}."
+            : $"At full load the house rule’s C-rate asks for {Say.Number(size.AhRate!.Value)} Ah; the bank has {Say.Number(b.Ah)} Ah.";
+        return s.Make("bank.too-small", Grade.Caution, Station.Bank, "/parallel", $"{b.Parallel} strings, where the demand asks for {size.Parallel}", what,
+            [new("strings", b.Parallel, ""), new("wanted", size.Parallel, "")],
+            s.MendBank($"Use {size.Parallel} strings", $"{Say.Wh(size.Parallel * b.Unit.Ah * b.NominalV * b.Dod)} usable", "/parallel", (int?)null));
+    }
+
+    private static Finding? CRate(FindingScene s)
+    {
+        if (s.Results.Bank is not { CRate: { } rate } b) return null;
+        var rule = s.Scene.Rules.Number(Chemistries.Get(b.Unit.Chemistry).IsLithium ? "c-rate-lithium" : "c-rate-lead");
+        // A bank below its advised strings says the same already.
+        if (!Tolerant.Exceeds(rate, rule) || b.Sizing is { } size && b.Parallel < size.Parallel) return null;
+        return s.Make("bank.c-rate", Grade.Caution, Station.Bank, "/parallel", $"{Say.Number(rate, 2)} C at full load",
+            $"The house rule keeps it to {Say.Number(rule, 2)} C: cooler, and it lasts.", [new("C-rate", rate, "per hour"), new("house rule", rule, "per hour")]);
+    }
+
+    private static Finding? Cascade(FindingScene s)
+    {
+        if (s.Results.Network is not { BlackoutAfter: { } j } n || s.Results.Bank is not { } b || n.CeilingA is { } c && Tolerant.Exceeds(n.CurrentA, c)) return null;
+        return s.Make("bank.cascade", Grade.Caution, Station.Bank, "/parallel", "One unit out brings the rest down",
+            $"At {Say.A(n.CurrentA)}, if string {Say.StringName(j)} opens, the other{(b.Parallel > 2 ? $" {b.Parallel - 1} go" : " goes")} over the limit one after another: everything is dark.",
+            [new("at", n.CurrentA, "A")]);
+    }
+
+    private static Finding? Balancer(FindingScene s)
+    {
+        if (s.Results.Bank is not { Series: > 1 } b || b.Unit.Communicates || b.Unit.Cells == 1) return null;
+        var rule = s.Scene.Rules.Word("series-balancer");
+        return s.Make("bank.balancer", rule == "required" ? Grade.Caution : Grade.Note, Station.Bank, "/series", rule == "by-hand" ? "Rebalance once a year" : "A balancer for each string",
+            $"{Say.Count(b.Series)} units in series that do not talk drift apart, and the first that trips stops its whole string.", [new("strings", b.Parallel, ""), new("in series", b.Series, "")]);
+    }
+
+    private static Finding? Tap(FindingScene s)
+    {
+        var loads = s.Scene.Bank.Demand.Loads;
+        for (var i = 0; i < loads.Count; i++)
+        {
+            if (loads[i].Tap is not { } tap || s.Results.Bank is not { Series: > 1 } b || tap >= b.Series) continue;
+            return s.Make("bank.tap", Grade.Danger, Station.Bank, $"/demand/loads/{i}/tap", $"{loads[i].Name} is taken from part of a string",
+                $"From {tap} of {b.Series} units in series: that one is emptied while the others are overcharged.", [new("units tapped", tap, ""), new("in series", b.Series, "")],
+                new Mend("Feed it through a converter", "the whole string carries it", [s.Scene.Change($"/demand/loads/{i}/tap", (int?)null), s.Scene.Change($"/demand/loads/{i}/kind", Demand.LoadKind.Converter)]));
+        }
+        return null;
+    }
+
+    private static Finding? Lift(FindingScene s)
+    {
+        var limit = s.Scene.Rules.Number("one-person-lifts");
+        if (s.Results.Bank is not { } b || b.Unit.MassKg <= limit) return null;
+        return s.Make("bank.lift", Grade.Caution, Station.Bank, "/unit", $"Each unit weighs {Say.Number(b.Unit.MassKg, 1)} kg",
+            b.Unit.MassKg > 55 ? "Lift it with tackle, not by hand." : "Two people lift it.", [new("mass", b.Unit.MassKg, "kg"), new("one person", limit, "kg")]);
+    }
+
+    private static Finding? LeadVentilation(FindingScene s) => s.Results.Bank is not { Unit.Chemistry: "flooded" } b ? null
+        : s.Make("bank.hydrogen", s.Scene.Design.Place.Living ? Grade.Danger : Grade.Caution, Station.Bank, "/unit", "Vent it to the outside",
+            "Flooded lead-acid gives off hydrogen when charged: a vented box or room, no sparks.", [new("units", b.Units, "")]);
+}

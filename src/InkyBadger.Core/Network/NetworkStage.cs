@@ -1,0 +1,251 @@
+using InkyBadger.Core.Banks;
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Inverters;
+using InkyBadger.Core.Reference;
+using InkyBadger.Core.Wiring;
+using InkyBadger.Core.Working;
+
+namespace InkyBadger.Core.Network;
+
+/// <summary>The bank as it is wired: string currents, shares, ceiling, and what the loss of a string brings.</summary>
+public static class NetworkStage
+{
+    public const double LinkM = 0.35, JumperM = 0.25, LeadM = 0.5;
+
+    /// <summary>A lug, as a bolted connection [Ω]; two on every conductor.</summary>
+    public const double LugOhm = 0.0001;
+
+    public static NetworkResult? Work(BankScene scene, VoltageResult voltage, BankResult? bank, RunResult? run, CurrentsResult? currents, InverterResult? inverter)
+    {
+        if (bank is null) return null;
+        var wiring = scene.Bank.Wiring;
+        var practice = RunStage.Practice(scene, scene.MainRun);
+        var ambient = RunStage.AmbientC(scene, scene.MainRun, practice);
+        var size = run?.Size is { } mainSize && practice.Has(mainSize) ? mainSize : practice.Rows[^1].Size;
+        var jumper = Make(wiring.Jumper, JumperM, size, practice, ambient);
+        var link = Make(wiring.Link, LinkM, size, practice, ambient);
+        var lead = Make(wiring.Lead, LeadM, size, practice, ambient);
+        var model = new BankModel(bank, wiring, jumper, link, lead, scene.Bank.Positions);
+
+        var advisedStyle = StyleOf(scene.Rules.Word("take-off"));
+        var style = wiring.Style ?? advisedStyle;
+        var network = model.Network(style, 1);
+        var currentA = currents?.BankWorstA ?? 0;
+        var shares = new double[bank.Parallel];
+        network.Shares(shares);
+        var worst = Worst(shares);
+        var limits = model.Limits;
+        var ceiling = limits is null ? null : BankSharing.Ceiling(network, limits);
+        var even = 1.0 / bank.Parallel;
+        double? Allows(double? ceilingA) => inverter is null || ceilingA is null ? null
+            : InverterCurrent.AcWattsOf(ceilingA.Value - (currents?.DcWorstA ?? 0), inverter.Efficiency, inverter.IdleW, voltage.LowV);
+
+        var styles = new StyleResult[3];
+        WiringStyle[] offered = [WiringStyle.SameEnd, WiringStyle.Diagonal, WiringStyle.BusBars];
+        for (var i = 0; i < 3; i++)
+        {
+            var other = offered[i] == style ? network : model.Network(offered[i], 1);
+            var otherShares = new double[bank.Parallel];
+            other.Shares(otherShares);
+            var at = Worst(otherShares);
+            double? otherCeiling = limits is null ? null : BankSharing.Ceiling(other, limits).CeilingA;
+            styles[i] = new(offered[i], otherShares[at], at + 1, otherCeiling, Allows(otherCeiling));
+        }
+
+        var result = new NetworkResult(style, wiring.Style is not null, advisedStyle, jumper, link, lead,
+            model.StringOhm[0], network.SourceOhm(), currentA, Array.ConvertAll(shares, s => s * currentA), shares, worst + 1, shares[worst], shares[worst] * currentA, even,
+            ceiling?.CeilingA, ceiling?.LimitingString, ceiling?.IdealA, ceiling?.LossA, ceiling?.LossPercent / 100, Allows(ceiling?.CeilingA),
+            LinkWorst(network, run?.RatingA ?? currentA, scene.Rules.Word("links-one-string-out") == "one-out"),
+            limits is null || currentA <= 0 ? null : BlackoutAfter(network, limits, currentA), styles);
+        if (scene.Tape is { } tape) WriteWorking(tape, result, bank, voltage, inverter, currents);
+        return result;
+    }
+
+    private static WiringStyle StyleOf(string word) => word switch { "bus-bars" => WiringStyle.BusBars, "same-end" => WiringStyle.SameEnd, _ => WiringStyle.Diagonal };
+
+    /// <summary>The prospective short-circuit current sees half of a resistance that was only assumed.</summary>
+    public static BankNetwork ForShortCircuit(BankScene scene, BankResult bank, NetworkResult network)
+    {
+        var model = new BankModel(bank, scene.Bank.Wiring, network.Jumper, network.Link, network.Lead, scene.Bank.Positions);
+        return model.Network(network.Style, bank.UnitOhmAssumed ? 0.5 : 1);
+    }
+
+    private static BankConductor Make(Design.Conductor? given, double lengthM, string size, CablePractice practice, double ambientC)
+    {
+        var chosen = given?.Size is { } own && Conductors.Has(own) ? own : size;
+        var length = given?.LengthM ?? lengthM;
+        var conductor = Conductors.Get(chosen);
+        var ampacity = practice.Has(chosen) ? Cable.Ampacity(practice.Get(chosen), ambientC).AmpacityA : 0;
+        return new(chosen, conductor.AreaMm2, length, Ohm(conductor, length), ampacity);
+    }
+
+    private static double Ohm(Reference.Conductor conductor, double lengthM) => conductor.R20MilliohmPerM / 1000 * lengthM + 2 * LugOhm;
+
+    private static int Worst(double[] shares)
+    {
+        var worst = 0;
+        for (var i = 1; i < shares.Length; i++)
+            if (Tolerant.Exceeds(shares[i], shares[worst])) worst = i;
+        return worst;
+    }
+
+    /// <summary>Greatest current of any rail link, or bus lead, with the bank giving <paramref name="amps"/>: all strings in and, by the house rule, any one out [A].</summary>
+    private static double LinkWorst(BankNetwork network, double amps, bool oneOut)
+    {
+        var n = network.Strings;
+        Span<double> emf = stackalloc double[n];
+        emf.Clear();
+        Span<double> currents = stackalloc double[n];
+        Span<bool> isOut = stackalloc bool[n];
+        isOut.Clear();
+        double worst = 0;
+        for (var gone = -1; gone < (oneOut && n > 1 ? n : 0); gone++)
+        {
+            if (gone > 0) isOut[gone - 1] = false;
+            if (gone >= 0) isOut[gone] = true;
+            network.Solve(emf, isOut, amps, currents);
+            for (var i = 0; i < n; i++)
+            {
+                if (network.IsBusBars) worst = Math.Max(worst, Math.Abs(currents[i]));
+                else if (i < n - 1)
+                {
+                    var (positive, negative) = network.LinkCurrents(currents, amps, i + 1);
+                    worst = Math.Max(worst, Math.Max(Math.Abs(positive), Math.Abs(negative)));
+                }
+            }
+        }
+        return worst;
+    }
+
+    /// <summary>The first string whose loss at this current ends in darkness; null when the others always carry on.</summary>
+    private static int? BlackoutAfter(BankNetwork network, IReadOnlyList<StringLimit> limits, double currentA)
+    {
+        if (network.Strings == 1) return null;
+        var emf = new double[network.Strings];
+        for (var j = 1; j <= network.Strings; j++)
+            if (BankSharing.Cascade(network, emf, limits, currentA, j).Blackout) return j;
+        return null;
+    }
+
+    private static void WriteWorking(Tape tape, NetworkResult r, BankResult bank, VoltageResult voltage, InverterResult? inverter, CurrentsResult? currents)
+    {
+        tape.Write("/network/stringOhm", "resistance of string A", r.StringOhm, "ohm", "5.1", "{S} × {u} + ({S} − 1) × {j}",
+            [T.You("S", bank.Series, "", "in series", "/series"), T.Worked("u", bank.UnitOhm, "ohm", bank.UnitOhmAssumed ? "a unit, assumed" : "a unit", "/bank/unitOhm"), T.Worked("j", r.Jumper.Ohm, "ohm", "a jumper", "/network/jumper/ohm")]);
+        Write(tape, "jumper", "a jumper with its lugs", r.Jumper);
+        Write(tape, "link", "a rail link with its lugs", r.Link);
+        Write(tape, "lead", "a bus lead with its lugs", r.Lead);
+        Term[] solved =
+        [
+            T.Worked("R", r.StringOhm, "ohm", $"each of {bank.Parallel} strings", "/network/stringOhm"),
+            r.Style == WiringStyle.BusBars ? T.Worked("l", r.Lead.Ohm, "ohm", "leads to the bus bars", "/network/lead/ohm") : T.Worked("l", r.Link.Ohm, "ohm", "rail links", "/network/link/ohm"),
+            T.Word("t", StyleWord(r.Style), "take-off", r.StylePinned ? Origin.You : Origin.HouseRule, r.StylePinned ? "/wiring/style" : "take-off"),
+        ];
+        const string how = "The network of strings and links, solved by Kirchhoff’s laws.";
+        for (var i = 0; i < r.Shares.Count; i++)
+        {
+            var name = Say.StringName(i + 1);
+            tape.Write($"/network/shares/{i}", $"string {name}’s share", r.Shares[i], "fraction", "5.1", null, solved, how, "take-off");
+            tape.Write($"/network/stringCurrentsA/{i}", $"string {name} at full load", r.StringCurrentsA[i], "A", "5.1", "{s} × {I}",
+                [T.Worked("s", r.Shares[i], "fraction", "its share", $"/network/shares/{i}"), T.Worked("I", r.CurrentA, "A", "whole bank", "/currents/bankWorstA")], houseRule: "string-worth-a-look");
+        }
+        tape.Write("/network/worstShare", $"string {Say.StringName(r.WorstString)}’s share, the greatest", r.WorstShare, "fraction", "5.1", null, solved, how, "string-worth-a-look");
+        tape.Write("/network/worstA", $"string {Say.StringName(r.WorstString)} at full load", r.WorstA, "A", "5.1", "{s} × {I}",
+            [T.Worked("s", r.WorstShare, "fraction", "its share", "/network/worstShare"), T.Worked("I", r.CurrentA, "A", "whole bank", "/currents/bankWorstA")], houseRule: "string-worth-a-look");
+        tape.Write("/network/bankOhm", "resistance of the whole bank", r.BankOhm, "ohm", "5.1", null, solved, how);
+        for (var i = 0; i < r.Styles.Count; i++)
+            tape.Write($"/network/styles/{i}/worstShare", $"greatest share, {StyleWord(r.Styles[i].Style)}", r.Styles[i].WorstShare, "fraction", "5.1", null, solved[..2], how, "take-off");
+        if (r.CeilingA is { } ceiling && bank.Unit.LimitA() is { } limit)
+        {
+            tape.Write("/network/ceilingA", "greatest current with no string over its limit", ceiling, "A", "5.2", "{I} ÷ {s}",
+                [T.Sheet("I", limit, "A", "a unit allows", "/unit/bms/continuousA"), T.Worked("s", r.Shares[r.LimitingString!.Value - 1], "fraction", $"share of string {Say.StringName(r.LimitingString.Value)}", $"/network/shares/{r.LimitingString.Value - 1}")]);
+            tape.Write("/network/lossA", "lost to unequal sharing", r.LossA, "A", "5.2", "{P} × {I} − {c}",
+                [T.You("P", bank.Parallel, "", "strings", "/parallel"), T.Sheet("I", limit, "A", "a unit allows", "/unit/bms/continuousA"), T.Worked("c", ceiling, "A", "ceiling", "/network/ceilingA")]);
+            if (r.AllowsAcW is { } allows && allows > 0)
+                tape.Write("/network/allowsAcW", "AC watts the bank lets through", allows, "W", "10.1", "(({c} − {d}) × {V} − {i}) × {η}",
+                [
+                    T.Worked("c", ceiling, "A", "ceiling", "/network/ceilingA"), T.Worked("d", currents?.DcWorstA ?? 0, "A", "DC loads", "/currents/dcWorstA"),
+                    T.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV"), Demand.EnergyStage.Idle(inverter!) with { Key = "i" }, Demand.EnergyStage.Efficiency(inverter!),
+                ]);
+        }
+    }
+
+    private static void Write(Tape tape, string name, string label, BankConductor c) =>
+        tape.Write($"/network/{name}/ohm", label, c.Ohm, "ohm", "5.1", "{r} ÷ 1000 × {L} + 2 × {g}",
+        [
+            T.Table("r", Conductors.Get(c.Size).R20MilliohmPerM, "mΩ/m", $"{c.Size} at 20 °C", "conductors"), T.You("L", c.LengthM, "m", "long", $"/wiring/{name}/lengthM"), T.Assumed("g", LugOhm, "ohm", "a lug"),
+        ]);
+
+    public static string StyleWord(WiringStyle style) => style switch
+    {
+        WiringStyle.SameEnd => "same end", WiringStyle.Diagonal => "diagonal", WiringStyle.BusBars => "bus bars", _ => "own take-offs",
+    };
+
+    /// <summary>The bank's strings and conductors, ready to be wired in any style.</summary>
+    private sealed class BankModel
+    {
+        private readonly BankResult bank;
+        private readonly Design.Wiring wiring;
+        private readonly double[] positiveLinks, negativeLinks, positiveLeads, negativeLeads, jumperOhm, unitOhm;
+
+        public double[] StringOhm { get; }
+
+        /// <summary>Null when no unit sets a limit.</summary>
+        public IReadOnlyList<StringLimit>? Limits { get; }
+
+        public BankModel(BankResult bank, Design.Wiring wiring, BankConductor jumper, BankConductor link, BankConductor lead, IReadOnlyList<Position> positions)
+        {
+            (this.bank, this.wiring) = (bank, wiring);
+            var p = bank.Parallel;
+            positiveLinks = Rails(wiring.Links, Pole.Positive, Math.Max(0, p - 1), link, c => c.After);
+            negativeLinks = Rails(wiring.Links, Pole.Negative, Math.Max(0, p - 1), link, c => c.After);
+            positiveLeads = Rails(wiring.Leads, Pole.Positive, p, lead, c => c.String);
+            negativeLeads = Rails(wiring.Leads, Pole.Negative, p, lead, c => c.String);
+            unitOhm = new double[p];
+            jumperOhm = new double[p];
+            Array.Fill(unitOhm, bank.Series * bank.UnitOhm);
+            Array.Fill(jumperOhm, (bank.Series - 1) * jumper.Ohm);
+            foreach (var c in wiring.Jumpers)
+                if (c.String <= p && c.After < bank.Series) jumperOhm[c.String - 1] += Of(c, jumper) - jumper.Ohm;
+            var limit = bank.Unit.LimitA();
+            var limits = new double?[p];
+            var charges = new double?[p];
+            Array.Fill(limits, limit);
+            Array.Fill(charges, bank.Unit.Bms?.ChargeA);
+            foreach (var position in positions)
+            {
+                if (position.Item is not { } item || position.String > p || position.Unit > bank.Series) continue;
+                var chemistry = Chemistries.Get(item.Chemistry);
+                unitOhm[position.String - 1] += (item.ResistanceOhm ?? ShortCircuit.AssumedUnitOhm(chemistry, item.Cells, item.Ah, item.Bms is not null)) - bank.UnitOhm;
+                if (item.LimitA() is { } own) limits[position.String - 1] = Math.Min(limits[position.String - 1] ?? own, own);
+                if (item.Bms?.ChargeA is { } charge) charges[position.String - 1] = Math.Min(charges[position.String - 1] ?? charge, charge);
+            }
+            StringOhm = new double[p];
+            for (var i = 0; i < p; i++) StringOhm[i] = unitOhm[i] + jumperOhm[i];
+            if (limits.All(l => l is not null)) Limits = [.. limits.Zip(charges, (l, c) => new StringLimit(l!.Value, c))];
+        }
+
+        public BankNetwork Network(WiringStyle style, double unitFactor)
+        {
+            var strings = unitFactor == 1 ? StringOhm : unitOhm.Zip(jumperOhm, (u, j) => u * unitFactor + j).ToArray();
+            return style switch
+            {
+                WiringStyle.BusBars => BankNetwork.OnBusBars(strings, positiveLeads, negativeLeads),
+                WiringStyle.Rails => BankNetwork.OnRails(strings, positiveLinks, negativeLinks,
+                    Math.Clamp(wiring.Takeoffs?.Positive ?? 1, 1, bank.Parallel), Math.Clamp(wiring.Takeoffs?.Negative ?? 1, 1, bank.Parallel)),
+                _ => BankNetwork.OnRails(strings, positiveLinks, negativeLinks, style == WiringStyle.Diagonal),
+            };
+        }
+
+        private static double[] Rails(IReadOnlyList<PlacedConductor> placed, Pole rail, int count, BankConductor usual, Func<PlacedConductor, int> at)
+        {
+            var ohms = new double[count];
+            Array.Fill(ohms, usual.Ohm);
+            foreach (var c in placed)
+                if (c.Rail == rail && at(c) >= 1 && at(c) <= count) ohms[at(c) - 1] = Of(c, usual);
+            return ohms;
+        }
+
+        private static double Of(Design.Conductor c, BankConductor usual) =>
+            Ohm(Conductors.Get(c.Size is { } own && Conductors.Has(own) ? own : usual.Size), c.LengthM ?? usual.LengthM);
+    }
+}

@@ -1,0 +1,69 @@
+namespace InkyBadger.Core.Reference;
+
+/// <summary>A chemistry's typical figures, per cell in volts. Table <c>chemistries</c>; the maker's data sheet rules.</summary>
+public sealed record Chemistry(
+    string Id,
+    string Label,
+    double CellNominalV,
+    double CellRestFullV,
+    double CellRestEmptyV,
+    double CellAbsorbV,
+    double CellFloatV,
+    double? CellEqualiseV,
+    double CellTopV,
+    double CellLowUnderLoadV,
+    double CyclesAtTypicalDod,
+    double CalendarYears,
+    double EnergyEfficiency,
+    double PeukertExponent,
+    double MaxChargeCRate,
+    double MinChargeTempC)
+{
+    public bool IsLithium => Id is "lfp" or "nmc";
+
+    /// <summary>Open-circuit volts for the greatest short-circuit current: the higher of rest-full and absorption (method, 5.4).</summary>
+    public double CellOpenV => Math.Max(CellRestFullV, CellAbsorbV);
+
+    /// <summary>k of the assumed internal resistance, cells·k/Ah [Ω·Ah] (method, 5.4).</summary>
+    public double ResistanceK => Id switch { "lfp" => 0.05, "nmc" => 0.06, "flooded" => 0.15, "agm" => 0.07, _ => 0.10 };
+}
+
+/// <summary>The chemistries of the table.</summary>
+public static class Chemistries
+{
+    public static IReadOnlyList<Chemistry> All { get; } = TableFile.Read("chemistries", r => new Chemistry(
+        r.Text("chemistry"), r.Text("label"), r.Num("cell_nominal_v"), r.Num("cell_rest_full_v"), r.Num("cell_rest_empty_v"),
+        r.Num("cell_absorb_v"), r.Num("cell_float_v"), r.Opt("cell_equalise_v"), r.Num("cell_top_v"), r.Num("cell_low_under_load_v"),
+        r.Num("cycles_at_typical_dod"), r.Num("calendar_years"), r.Num("energy_efficiency"), r.Num("peukert_exponent"),
+        r.Num("max_charge_c_rate"), r.Num("min_charge_temp_c")));
+
+    private static readonly Dictionary<string, Chemistry> ById = All.ToDictionary(c => c.Id);
+
+    /// <exception cref="Refusal"><c>chemistry</c> when it is unknown.</exception>
+    public static Chemistry Get(string chemistry) =>
+        ById.TryGetValue(chemistry, out var found) ? found : throw new Refusal("chemistry", $"“{chemistry}” is not a chemistry of the table");
+}
+
+/// <summary>Cells in series for a voltage class, table <c>cells-per-system</c>.</summary>
+public static class CellsPerSystem
+{
+    private static readonly Dictionary<(string Chemistry, int SystemV), int> Rows = TableFile
+        .Read("cells-per-system", r => (Chemistry: r.Text("chemistry"), SystemV: (int)r.Num("system_v"), Cells: (int)r.Num("cells_in_series")))
+        .ToDictionary(r => (r.Chemistry, r.SystemV), r => r.Cells);
+
+    /// <exception cref="Refusal"><c>systemV</c> when the chemistry has no such class.</exception>
+    public static int Get(string chemistry, int systemV) =>
+        Rows.TryGetValue((chemistry, systemV), out var cells) ? cells : throw new Refusal("systemV", "must be 12, 16, 24, 32, 36 or 48");
+}
+
+/// <summary>Rest voltage of a cell by state of charge, table <c>open-circuit-voltage</c>.</summary>
+public static class RestVoltage
+{
+    private static readonly Dictionary<string, (double Soc, double CellV)[]> ByChemistry = TableFile
+        .Read("open-circuit-voltage", r => (Chemistry: r.Text("chemistry"), Soc: r.Num("soc_percent") / 100, CellV: r.Num("cell_v")))
+        .GroupBy(r => r.Chemistry).ToDictionary(g => g.Key, g => g.Select(r => (r.Soc, r.CellV)).ToArray());
+
+    /// <summary>The table's points, rising.</summary>
+    public static IReadOnlyList<(double Soc, double CellV)> Get(string chemistry) =>
+        ByChemistry.TryGetValue(chemistry, out var points) ? points : throw new Refusal("chemistry", $"“{chemistry}” is not a chemistry of the table");
+}

@@ -1,0 +1,58 @@
+using System.Globalization;
+
+namespace InkyBadger.Core.Reference;
+
+/// <summary>A fuse or breaker class: greatest DC volts, interrupt rating [A] and the ratings made [A]. Typical values, table <c>fuses</c>.</summary>
+public sealed record FuseClass(string Id, string Label, double MaxDcV, double InterruptA, IReadOnlyList<double> RatingsA)
+{
+    public string Family => FuseClasses.FamilyOf(Id);
+
+    /// <summary>Current-limiting classes protect what stands downstream of them.</summary>
+    public bool LimitsCurrent => Family is "class-t" or "nh-gg";
+
+    public bool IsBreaker => Family == "breaker";
+
+    /// <summary>Smallest rating made of at least <paramref name="amps"/>; null when the class has none so large.</summary>
+    public double? Next(double amps)
+    {
+        foreach (var rating in RatingsA)
+            if (Tolerant.AtLeast(rating, amps)) return rating;
+        return null;
+    }
+}
+
+/// <summary>The classes of the table <c>fuses</c>, in its order.</summary>
+public static class FuseClasses
+{
+    public static IReadOnlyList<FuseClass> All { get; } = TableFile.Read("fuses", r => new FuseClass(
+        r.Text("class"), r.Text("label"), r.Num("max_dc_v"), r.Num("interrupt_a"),
+        [.. r.Text("ratings_a").Split(' ').Select(x => double.Parse(x, CultureInfo.InvariantCulture))]));
+
+    private static readonly Dictionary<string, FuseClass> ById = All.ToDictionary(f => f.Id);
+
+    /// <exception cref="Refusal"><c>class</c> when it is unknown.</exception>
+    public static FuseClass Get(string id) =>
+        ById.TryGetValue(id, out var found) ? found : throw new Refusal("class", $"“{id}” is not a class of the fuse table");
+
+    public static bool Has(string id) => ById.ContainsKey(id);
+
+    /// <summary>The row of the opening times: the class without its voltage suffix; the blade-contact NH sizes share one.</summary>
+    public static string FamilyOf(string id) => id switch
+    {
+        "nh00-gg" or "nh1-gg" => "nh-gg",
+        "class-t" => id,
+        _ => id[..id.IndexOf('-')],
+    };
+}
+
+/// <summary>Typical opening times by multiple of the rating, table <c>fuse-opening-times</c>; the maker's curve rules.</summary>
+public static class OpeningTimes
+{
+    private static readonly Dictionary<string, (double Multiple, double Seconds)[]> ByFamily = TableFile
+        .Read("fuse-opening-times", r => (Family: r.Text("family"), Multiple: r.Num("multiple_of_rating"), Seconds: r.Num("typical_opening_s")))
+        .GroupBy(r => r.Family).ToDictionary(g => g.Key, g => g.Select(r => (r.Multiple, r.Seconds)).ToArray());
+
+    public static IReadOnlyList<(double Multiple, double Seconds)> Get(string family) => ByFamily[family];
+
+    public static IEnumerable<string> Families => ByFamily.Keys;
+}

@@ -1,0 +1,60 @@
+using InkyBadger.Core.Demand;
+using InkyBadger.Core.Inverters;
+using InkyBadger.Core.Reference;
+using InkyBadger.Core.Working;
+
+namespace InkyBadger.Core.Voltage;
+
+/// <summary>The system voltage: the school's advice, or what is pinned; real volts by the chemistry.</summary>
+public static class VoltageStage
+{
+    public static VoltageResult Work(BankScene scene, LoadsResult? loads)
+    {
+        var bank = scene.Bank;
+        var chemistry = Chemistries.Get(bank.Chemistry ?? bank.Unit?.Chemistry ?? "lfp");
+        var rule = Rule(scene);
+        var size = Required(scene, loads);
+        var item = scene.Inverter?.Item;
+        var stack = scene.Inverter?.Stack ?? 1;
+        // Nobody chose an inverter yet: the next rating that is made anywhere in the catalogue.
+        var watts = item is not null ? item.ContinuousW * stack
+            : scene.Inverter is null ? 0
+            : Catalogue.Inverters.Where(i => Tolerant.AtLeast(i.ContinuousW, size)).Select(i => i.ContinuousW).DefaultIfEmpty(size).Min();
+        var limit = scene.Rules.Number("voltage-current-limit");
+        var advice = VoltageAdvice.Work(new(watts, item?.Efficiency ?? InverterStage.AssumedEfficiency, chemistry.Id, HasTwelveVoltFixtures(scene),
+            item?.IdleW ?? 0, limit, rule, loads?.PeakAcW ?? 0));
+        var school = scene.Rules.Word("voltage-school");
+        var advised = school switch { "by-watts" => advice.ByWattsV, "mobile-12" => advice.Mobile12V, _ => advice.ByCurrentV };
+        var systemV = bank.SystemV ?? advised;
+        var cells = CellsPerSystem.Get(chemistry.Id, systemV);
+        var result = new VoltageResult(systemV, advised, bank.SystemV is not null, chemistry.Id, chemistry.Label, cells,
+            cells * chemistry.CellNominalV, cells * chemistry.CellLowUnderLoadV, watts, limit,
+            advice.ByWattsV, advice.ByCurrentV, advice.ByCurrentA, advice.ByCurrentWithinLimit, advice.Mobile12V, school);
+        if (scene.Tape is { } tape) WriteWorking(tape, result, chemistry);
+        return result;
+    }
+
+    public static DesignRule Rule(BankScene scene) => scene.Rules.Word("inverter-run-current") == "load" ? DesignRule.Load : DesignRule.InverterRating;
+
+    private static double Required(BankScene scene, LoadsResult? loads) => loads is null ? 0 : InverterStage.RequiredContinuousW(scene, loads.PeakAcW, null);
+
+    /// <summary>Fixtures count as 12 V when a DC load says so by its volts.</summary>
+    private static bool HasTwelveVoltFixtures(BankScene scene) =>
+        scene.Bank.Demand.Loads.Any(l => l.Kind != LoadKind.Ac && l.Volts is >= 11 and <= 15);
+
+    private static void WriteWorking(Tape tape, VoltageResult result, Chemistry chemistry)
+    {
+        var cells = T.Table("n", result.Cells, "cells", $"in series at {result.SystemV} V", "cells-per-system");
+        tape.Write("/voltage/nominalV", "real nominal volts", result.NominalV, "V", "2", "{n} × {v}",
+            [cells, T.Table("v", chemistry.CellNominalV, "V", "a cell, nominal", "chemistries")]);
+        tape.Write("/voltage/lowV", "volts under load, nearly empty", result.LowV, "V", "2", "{n} × {v}",
+            [cells, T.Table("v", chemistry.CellLowUnderLoadV, "V", "a cell under load", "chemistries")]);
+        tape.Write("/voltage/systemV", "system voltage", result.SystemV, "V", "3.1", null,
+        [
+            T.Assumed("w", result.ByWattsV, "V", "school by watts"),
+            T.Assumed("c", result.ByCurrentV, "V", "school by current"),
+            T.Assumed("m", result.Mobile12V, "V", "school of 12 V fixtures"),
+            T.Rule("l", result.CurrentLimitA, "A", "most in the main cable", "voltage-current-limit"),
+        ], result.Pinned ? "Pinned by you; the schools advise as shown." : "The school of the house rule decides.", "voltage-school");
+    }
+}
