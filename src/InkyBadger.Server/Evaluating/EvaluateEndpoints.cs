@@ -1,0 +1,42 @@
+using System.Text.Json.Nodes;
+using InkyBadger.Core;
+using InkyBadger.Core.Voltage;
+using InkyBadger.Core.Working;
+using InkyBadger.Server.Designs;
+
+namespace InkyBadger.Server.Evaluating;
+
+/// <summary>What follows from a design, and the equations asked for.</summary>
+public sealed record EvaluateAnswer(Evaluation Evaluation, IReadOnlyList<Equation>? Working);
+
+public static class EvaluateEndpoints
+{
+    public static void MapEvaluating(this IEndpointRouteBuilder app)
+    {
+        app.MapPost("/api/evaluate", Evaluate).WithTags("evaluate").WithSummary("Work a design out; nothing is stored")
+            .WithDescription("The body is a design by docs/format/design.schema.json. working: a figure’s JSON pointer for its equation, or all.")
+            .Accepts<JsonObject>("application/json").Produces<EvaluateAnswer>().ProducesProblem(400);
+        app.MapPost("/api/ladder", Ladder).WithTags("evaluate").WithSummary("Work a design’s bank out at 12, 24 and 48 V; nothing is stored")
+            .Accepts<JsonObject>("application/json").Produces<IReadOnlyList<LadderRung>>().ProducesProblem(400);
+    }
+
+    private static async Task<IResult> Evaluate(HttpRequest request, DesignReader reader, string? working, CancellationToken stop)
+    {
+        var reading = await reader.ReadAsync(request, stop);
+        if (reading.Design is null) return Problems.NotAccepted(reading.Faults);
+        if (string.IsNullOrEmpty(working)) return Results.Ok(new EvaluateAnswer(Evaluator.Evaluate(reading.Design), null));
+        var tape = new Tape();
+        var evaluation = Evaluator.Evaluate(reading.Design, tape);
+        IReadOnlyList<Equation> equations = working == "all" ? [.. tape.All] : tape.Find(working) is { } one ? [one] : [];
+        return Results.Ok(new EvaluateAnswer(evaluation, equations));
+    }
+
+    private static async Task<IResult> Ladder(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop)
+    {
+        var reading = await reader.ReadAsync(request, stop);
+        if (reading.Design is null) return Problems.NotAccepted(reading.Faults);
+        var index = bank ?? 0;
+        if (index < 0 || index >= reading.Design.Banks.Count) return Problems.NotAccepted([new("/banks", $"there is no bank {index}")]);
+        return Results.Ok(VoltageLadder.Work(reading.Design, index));
+    }
+}
