@@ -184,6 +184,8 @@ public sealed record NetworkResult(
     double? LossA,
     double? LossFraction,
     double? AllowsAcW,
+    IReadOnlyList<double> PositiveLinksA,
+    IReadOnlyList<double> NegativeLinksA,
     double LinkWorstA,
     int? BlackoutAfter,
     IReadOnlyList<StyleResult> Styles);
@@ -226,6 +228,7 @@ public sealed record RunResult(
     double? DropFraction,
     double? DropFractionLow,
     double DropLimit,
+    double? EndV,
     double? HeatW);
 
 /// <summary>A fuse class judged at this place.</summary>

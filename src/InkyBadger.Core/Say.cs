@@ -25,10 +25,10 @@ public static class Say
 
     public static string M(double metres) => metres.ToString("#,0.##", CultureInfo.InvariantCulture) + " m";
 
-    public static string Hours(double hours) => hours >= 48 ? Number(hours / 24, 1) + " days" : hours >= 1 ? Number(hours, 1) + " h" : Number(hours * 60) + " min";
+    public static string Hours(double hours) => hours >= 48 ? Number(hours / 24, 1) + " days" : hours >= 1 ? hours.ToString("0.#", CultureInfo.InvariantCulture) + " h" : Number(hours * 60) + " min";
 
     public static string Seconds(double seconds) => seconds >= 7200 ? Number(seconds / 3600, 1) + " h"
-        : seconds >= 120 ? Number(seconds / 60, seconds % 60 == 0 ? 0 : 1) + " min"
+        : seconds >= 120 ? (seconds / 60).ToString("0.#", CultureInfo.InvariantCulture) + " min"
         : seconds.ToString("0.##", CultureInfo.InvariantCulture) + " s";
 
     /// <summary>Time of day, hours to hh:mm.</summary>

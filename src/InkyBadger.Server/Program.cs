@@ -32,7 +32,13 @@ builder.WebHost.ConfigureKestrel(k =>
     k.Limits.MaxRequestBodySize = DesignReader.MostBytes + 1;
 });
 builder.Services.ConfigureHttpJsonOptions(o => DesignFormat.Apply(o.SerializerOptions));
-builder.Services.AddOpenApi(o => o.AddSchemaTransformer<EveryFieldIsWritten>());
+builder.Services.AddOpenApi(o => o.AddSchemaTransformer<EveryFieldIsWritten>().AddDocumentTransformer((document, _, _) =>
+{
+    // The same wherever it is served, so that the copy in docs/format can be held against it.
+    document.Info = new() { Title = "Inky Badger", Version = "1" };
+    document.Servers = [];
+    return Task.CompletedTask;
+}));
 builder.Services.AddProblemDetails();
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton<DesignReader>();

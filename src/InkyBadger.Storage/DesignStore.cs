@@ -71,5 +71,5 @@ public sealed class DesignStore(BadgerDb db, TimeProvider clock)
         return new() { Id = Guid.NewGuid().ToString("n")[..12], Name = design.Name, Document = DesignFormat.Write(design), Revision = 1, CreatedUtc = now, UpdatedUtc = now };
     }
 
-    private static StoredDesign Read(DesignRow row) => new(row.Id, row.Revision, row.UpdatedUtc, DesignFormat.Read(row.Document));
+    private static StoredDesign Read(DesignRow row) => new(row.Id, row.Revision, DateTime.SpecifyKind(row.UpdatedUtc, DateTimeKind.Utc), DesignFormat.Read(row.Document));
 }

@@ -112,13 +112,15 @@ public static class LoadsStage
 
         var dcAt = result.Profile.MaxBy(s => s.DcW).FromH;
         var dcTerms = new List<Term>();
+        var parts = new List<string>();
         foreach (var (index, load) in loads.Index())
         {
             if (load.Daily.Kind == LoadKind.Ac || !load.Daily.OnAt(dcAt)) continue;
-            var watts = load.Daily.RunningW / (load.Daily.Kind == LoadKind.Converter ? AssumedConverterEfficiency : 1);
-            dcTerms.Add(T.You($"P{index}", watts, "W", load.Daily.Kind == LoadKind.Converter ? $"{load.Name}, before its converter (0.92 assumed)" : load.Name, $"/demand/loads/{index}/watts"));
+            dcTerms.Add(T.You($"P{index}", load.Daily.RunningW, "W", load.Name, $"/demand/loads/{index}/watts"));
+            parts.Add($"{{P{index}}}{(load.Daily.Kind == LoadKind.Converter ? " ÷ {c}" : "")}");
+            if (load.Daily.Kind == LoadKind.Converter && !dcTerms.Exists(t => t.Key == "c")) dcTerms.Add(T.Assumed("c", AssumedConverterEfficiency, "", "converter’s efficiency"));
         }
-        tape.Write("/loads/peakDcW", $"most on DC at once, {Say.Clock(dcAt)}", result.PeakDcW, "W", "1.1", Sum(dcTerms), dcTerms.ToArray());
+        tape.Write("/loads/peakDcW", $"most on DC at once, {Say.Clock(dcAt)}", result.PeakDcW, "W", "1.1", parts.Count == 0 ? "0" : string.Join(" + ", parts), dcTerms.ToArray());
     }
 
     private static void WriteInstant(Tape tape, List<ResolvedLoad> loads, WorstInstant instant, string pointer, string label, double value, bool withStart, BankScene scene)

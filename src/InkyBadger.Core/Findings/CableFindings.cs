@@ -31,8 +31,15 @@ internal static class CableFindings
         var limits = string.Join(" and ", (run.Unmet ?? []).Select(u => u switch { CableLimit.Drop => "the drop", CableLimit.Fuse => "the fuse", _ => "the current" }));
         var up = s.Results.Voltage!.SystemV < 48 ? new[] { new Mend("Try 48 V", "a fraction of the current", [s.Scene.Change("/systemV", (int?)48), s.Scene.Change("/inverters/0/item", (InverterItem?)null)]) } : [];
         return s.Make("cable.none", Grade.Fault, Station.Cables, "/runs", "No cable of the table meets it",
-            $"Even three of the largest in parallel fail {limits}. Shorten the run, or take a higher voltage.", [new("design current", run.DesignA, "A"), new("length", run.LengthM, "m")],
+            $"Even three of the largest in parallel fail {limits}. {JointsAlone(s, run)}Shorten the run, or take a higher voltage.", [new("design current", run.DesignA, "A"), new("length", run.LengthM, "m")],
             s.Scene.Inverter is null ? [] : up);
+    }
+
+    /// <summary>No copper mends what the joints lose.</summary>
+    private static string JointsAlone(FindingScene s, RunResult run)
+    {
+        var share = run.DesignA * run.JointsOhm / s.Results.Voltage!.NominalV;
+        return share < run.DropLimit ? "" : $"Its joints alone take {Say.Percent(share)}. ";
     }
 
     private static Finding? FuseRating(FindingScene s)

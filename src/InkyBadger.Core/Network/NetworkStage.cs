@@ -55,10 +55,20 @@ public static class NetworkStage
         var result = new NetworkResult(style, wiring.Style is not null, advisedStyle, jumper, link, lead,
             model.StringOhm[0], network.SourceOhm(), currentA, Array.ConvertAll(shares, s => s * currentA), shares, worst + 1, shares[worst], shares[worst] * currentA, even,
             ceiling?.CeilingA, ceiling?.LimitingString, ceiling?.IdealA, ceiling?.LossA, ceiling?.LossPercent / 100, Allows(ceiling?.CeilingA),
+            Links(network, shares, currentA, rail => rail.PositiveA), Links(network, shares, currentA, rail => rail.NegativeA),
             LinkWorst(network, run?.RatingA ?? currentA, scene.Rules.Word("links-one-string-out") == "one-out"),
             limits is null || currentA <= 0 ? null : BlackoutAfter(network, limits, currentA), styles);
         if (scene.Tape is { } tape) WriteWorking(tape, result, bank, voltage, inverter, currents);
         return result;
+    }
+
+    /// <summary>Amperes in each link of a rail at full load; none with bus bars, where the leads carry the strings' own.</summary>
+    private static double[] Links(BankNetwork network, double[] shares, double currentA, Func<(double PositiveA, double NegativeA), double> rail)
+    {
+        if (network.IsBusBars) return [];
+        var amps = new double[network.Strings - 1];
+        for (var i = 0; i < amps.Length; i++) amps[i] = Math.Abs(rail(network.LinkCurrents(shares, 1, i + 1))) * currentA;
+        return amps;
     }
 
     private static WiringStyle StyleOf(string word) => word switch { "bus-bars" => WiringStyle.BusBars, "same-end" => WiringStyle.SameEnd, _ => WiringStyle.Diagonal };
@@ -151,6 +161,8 @@ public static class NetworkStage
         tape.Write("/network/worstShare", $"string {Say.StringName(r.WorstString)}’s share, the greatest", r.WorstShare, "fraction", "5.1", null, solved, how, "string-worth-a-look");
         tape.Write("/network/worstA", $"string {Say.StringName(r.WorstString)} at full load", r.WorstA, "A", "5.1", "{s} × {I}",
             [T.Worked("s", r.WorstShare, "fraction", "its share", "/network/worstShare"), T.Worked("I", r.CurrentA, "A", "whole bank", "/currents/bankWorstA")], houseRule: "string-worth-a-look");
+        WriteLinks(tape, r, "positiveLinksA", 1);
+        WriteLinks(tape, r, "negativeLinksA", r.Style == WiringStyle.Diagonal ? r.Shares.Count : 1);
         tape.Write("/network/bankOhm", "resistance of the whole bank", r.BankOhm, "ohm", "5.1", null, solved, how);
         for (var i = 0; i < r.Styles.Count; i++)
             tape.Write($"/network/styles/{i}/worstShare", $"greatest share, {StyleWord(r.Styles[i].Style)}", r.Styles[i].WorstShare, "fraction", "5.1", null, solved[..2], how, "take-off");
@@ -166,6 +178,21 @@ public static class NetworkStage
                     T.Worked("c", ceiling, "A", "ceiling", "/network/ceilingA"), T.Worked("d", currents?.DcWorstA ?? 0, "A", "DC loads", "/currents/dcWorstA"),
                     T.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV"), Demand.EnergyStage.Idle(inverter!) with { Key = "i" }, Demand.EnergyStage.Efficiency(inverter!),
                 ]);
+        }
+    }
+
+    /// <summary>A link carries what the strings beyond it give, seen from where the lead leaves.</summary>
+    private static void WriteLinks(Tape tape, NetworkResult r, string rail, int takeoff)
+    {
+        // Own take-offs may stand anywhere on the rail; the drawing that offers them will write theirs.
+        if (r.Style == WiringStyle.Rails) return;
+        var amps = rail == "positiveLinksA" ? r.PositiveLinksA : r.NegativeLinksA;
+        for (var i = 0; i < amps.Count; i++)
+        {
+            var beyond = takeoff <= i + 1 ? Enumerable.Range(i + 2, r.Shares.Count - i - 1) : Enumerable.Range(1, i + 1);
+            Term[] terms = [.. beyond.Select(s => T.Worked($"I{s}", r.StringCurrentsA[s - 1], "A", $"string {Say.StringName(s)}", $"/network/stringCurrentsA/{s - 1}"))];
+            tape.Write($"/network/{rail}/{i}", $"link {Say.StringName(i + 1)} to {Say.StringName(i + 2)} at full load", amps[i], "A", "5.1",
+                string.Join(" + ", terms.Select(t => $"{{{t.Key}}}")), terms);
         }
     }
 

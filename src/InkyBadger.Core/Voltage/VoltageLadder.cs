@@ -17,6 +17,7 @@ public sealed record LadderRung(
     string? Size,
     double? AreaMm2,
     int? Conductors,
+    double? AmpacityA,
     double? FuseA,
     double? DropFraction,
     double? AllowsAcW,
@@ -44,13 +45,23 @@ public static class VoltageLadder
         // The rung the design stands on is shown as it is.
         var tried = here?.SystemV == systemV ? design : DesignFormat.With(design, changes);
         var evaluation = Evaluator.Evaluate(tried);
+        if (evaluation.Banks[index].Inverter is { Item: null } && SameRatings(design.Banks[index], systemV) is { } same)
+        {
+            changes = [.. changes.Where(c => c.Path != $"/banks/{index}/inverters/0/item"), new($"/banks/{index}/inverters/0/item", DesignFormat.Node(same))];
+            evaluation = Evaluator.Evaluate(DesignFormat.With(design, changes));
+        }
         var e = evaluation.Banks[index];
         return new(systemV, here?.SystemV == systemV, here?.AdvisedV == systemV, e.Currents?.BankWorstA,
             e.Currents?.BankWorstA * e.Voltage?.LowV, e.Bank?.Series, e.Bank?.Parallel, e.Bank?.Unit.Name,
-            e.MainRun?.Size, e.MainRun?.AreaMm2, e.MainRun?.Conductors, e.MainRun?.RatingA, e.MainRun?.DropFraction, e.Network?.AllowsAcW,
+            e.MainRun?.Size, e.MainRun?.AreaMm2, e.MainRun?.Conductors, e.MainRun?.AmpacityA, e.MainRun?.RatingA, e.MainRun?.DropFraction, e.Network?.AllowsAcW,
             e.Bank?.Price, e.Inverter?.Item?.Name, e.Inverter?.Item?.Price * e.Inverter?.Stack,
             evaluation.Findings.Count(f => f.Bank == e.Id && f.Grade <= Grade.Fault), changes);
     }
+
+    /// <summary>Where the catalogue has none that fits, the inverter in hand as it would be at another voltage.</summary>
+    private static InverterItem? SameRatings(Bank bank, int systemV) => bank.Inverters.Count > 0 && bank.Inverters[0].Item is { } item
+        ? item with { Key = "", Name = "same ratings, not in the catalogue", SystemV = systemV, CutOffV = item.CutOffV * systemV / item.SystemV }
+        : null;
 
     /// <summary>The new voltage, and every pinned choice that belonged to the old one back to as advised.</summary>
     private static List<DesignChange> Release(Bank bank, int index, int systemV)

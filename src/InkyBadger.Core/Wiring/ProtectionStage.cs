@@ -69,7 +69,7 @@ public static class ProtectionStage
                 : [cells, T.Table("a", Math.Max(chemistry.CellAbsorbV, chemistry.CellFloatV), "V", "a cell in absorption", "chemistries"), T.You("s", setting, "V", "highest charger’s setting", "/sources")]);
         if (r.OpensAfterS is { } seconds)
             tape.Write("/protection/opensAfterS", "about how long the fuse carries the worst instant", seconds, "s", "7.4", null,
-                [T.Worked("I", r.SurgeA, "A", "worst instant", "/currents/surgeWorstA"), T.Worked("r", run.RatingA, "A", "rating", "/mainRun/ratingA")], "Typical times of the class, log–log between their points; spreads are wide and the maker’s curve rules.");
+                [T.Worked("I", r.SurgeA, "A", "worst instant", "/currents/surgeWorstA"), T.Worked("r", run.RatingA, "rating", "rating", "/mainRun/ratingA")], "Typical times of the class, log–log between their points; spreads are wide and the maker’s curve rules.");
         if (r.CableStandsS is { } stands)
             tape.Write("/protection/cableStandsS", "how long the cable stands a short", stands, "s", "7.4", "({k} × {A} ÷ {I}) × ({k} × {A} ÷ {I})",
             [

@@ -81,7 +81,7 @@ public static class RunStage
             run.Size ?? trial?.Row.Size, run.Size is null ? trial?.Conductors ?? 1 : run.Parallel ?? 1, run.Size is not null, advised, selected.Governs, selected.Unmet,
             trial?.Row.Conductor.AreaMm2, ampacity?.TableA, ampacity?.AmbientFactor, ampacity?.BundleFactor, trial?.AmpacityA, trial?.ConductorC, oneWay,
             BoltedJoints, FuseJoints, joints, trial?.DropV, trial?.DropFraction, trial?.DropV / voltage.LowV, input.DropLimitFraction,
-            trial is null ? null : designA * trial.DropV);
+            voltage.LowV - trial?.DropV, designA * trial?.DropV);
         if (scene.Tape is { } tape) WriteWorking(tape, scene, run, result, input, trial, voltage);
         return result;
     }
@@ -92,9 +92,9 @@ public static class RunStage
         tape.Write("/mainRun/designA", "design current of the main run", r.DesignA, "A", "6", "{I}", [design], houseRule: "inverter-run-current");
         tape.Write("/mainRun/wantedA", "least rating of the fuse", r.WantedA, "A", "7.1", "{m} × {I}", [T.Assumed("m", Fuse.Margin, "", "margin against nuisance"), design]);
         if (r.RatingA is { } rating)
-            tape.Write("/mainRun/ratingA", "rating of the main fuse", rating, "A", "7.1", null,
+            tape.Write("/mainRun/ratingA", "rating of the main fuse", rating, "rating", "7.1", null,
             [
-                r.RatingPinned ? T.You("r", rating, "A", "pinned by you", "/runs") : T.Table("r", rating, "A", $"next rating of {r.FuseLabel}", "fuses"),
+                r.RatingPinned ? T.You("r", rating, "rating", "pinned by you", "/runs") : T.Table("r", rating, "rating", $"next rating of {r.FuseLabel}", "fuses"),
                 T.Worked("w", r.WantedA, "A", "least", "/mainRun/wantedA"),
             ], r.RatingPinned ? "You chose this rating; least is what the current asks for." : "The smallest rating that is made in this class at or above the least.", "fuse-protects-cable");
         if (trial is null) return;
@@ -102,7 +102,7 @@ public static class RunStage
         tape.Write("/mainRun/areaMm2", "cross-section of the main cable", r.AreaMm2, "mm2", "6.4", null,
         [
             T.Table("A", trial.Row.Conductor.AreaMm2, "mm2", Say.Size(trial.Row.Size, trial.Conductors), "conductors"),
-            T.Worked("i", r.AmpacityA, "A", "carries", "/mainRun/ampacityA"), T.Worked("f", r.RatingA, "A", "fuse", "/mainRun/ratingA"), T.Worked("d", r.DropFraction, "fraction", "drop", "/mainRun/dropFraction"),
+            T.Worked("i", r.AmpacityA, "A", "carries", "/mainRun/ampacityA"), T.Worked("f", r.RatingA, "rating", "fuse", "/mainRun/ratingA"), T.Worked("d", r.DropFraction, "fraction", "drop", "/mainRun/dropFraction"),
         ], r.SizePinned ? "Pinned by you." : $"The smallest size that carries the current, is protected by the fuse and keeps the drop: here {GovernsWord(r.Governs)} decides.", "fuse-protects-cable");
         tape.Write("/mainRun/ampacityA", "what the main cable carries here", r.AmpacityA, "A", "6.3", "{t} × {f} × {b} × {m}",
         [
@@ -131,6 +131,8 @@ public static class RunStage
             [design, T.Worked("R", r.OneWayOhm, "ohm", "cable one way", "/mainRun/oneWayOhm"), T.Worked("J", r.JointsOhm, "ohm", "joints", "/mainRun/jointsOhm")]);
         tape.Write("/mainRun/dropFraction", "drop of the nominal volts", r.DropFraction, "fraction", "6.2", "{d} ÷ {V}",
             [T.Worked("d", r.DropV, "V", "over the loop", "/mainRun/dropV"), T.Worked("V", voltage.NominalV, "V", "nominal", "/voltage/nominalV")], houseRule: "drop-limit-main");
+        tape.Write("/mainRun/endV", "left at the inverter’s terminals, the bank nearly empty", r.EndV, "V", "6.2", "{V} − {d}",
+            [T.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV"), T.Worked("d", r.DropV, "V", "over the loop", "/mainRun/dropV")]);
         tape.Write("/mainRun/heatW", "heat in the loop at full load", r.HeatW, "W", "6.2", "{I} × {d}", [design, T.Worked("d", r.DropV, "V", "over the loop", "/mainRun/dropV")]);
     }
 

@@ -1,0 +1,80 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+type Schemas = components['schemas']
+export type Design = Schemas['DesignDocument']
+export type Bank = Schemas['Bank']
+export type Load = Schemas['Load']
+export type Run = Schemas['Run']
+export type UnitItem = Schemas['UnitItem']
+export type InverterItem = Schemas['InverterItem']
+export type Evaluation = Schemas['Evaluation']
+export type BankEvaluation = Schemas['BankEvaluation']
+export type Equation = Schemas['Equation']
+export type Term = Schemas['Term']
+export type Finding = Schemas['Finding']
+export type Mend = Schemas['Mend']
+export type Reference = Schemas['ReferenceAnswer']
+export type HouseRule = Schemas['HouseRule']
+export type LadderRung = Schemas['LadderRung']
+export type DesignCard = Schemas['DesignCard']
+export type Station = Schemas['Station']
+
+/** A change of the document: what stands at a JSON pointer becomes a value. */
+export interface Change {
+  path: string
+  value: unknown
+}
+
+/** A place of the document that was refused, and what would be accepted. */
+export interface Fault {
+  pointer: string
+  reason: string
+}
+
+/** An answer that is not the one hoped for; faults name the fields. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly faults: Fault[],
+  ) {
+    super(message)
+  }
+}
+
+const client = createClient<paths>({ baseUrl: '' })
+
+type Body = Record<string, never>
+
+interface Outcome<T> {
+  data?: T
+  error?: unknown
+  response: Response
+}
+
+function unwrap<T>({ data, error, response }: Outcome<T>): T {
+  if (data !== undefined && response.ok) return data
+  const problem = (error ?? {}) as { title?: string; detail?: string; errors?: Fault[] }
+  throw new Refused(response.status, problem.detail ?? problem.title ?? 'the server did not answer', problem.errors ?? [])
+}
+
+export const api = {
+  designs: async () => unwrap(await client.GET('/api/designs')),
+  design: async (id: string) => unwrap(await client.GET('/api/designs/{id}', { params: { path: { id } } })),
+  add: async (design?: Design) =>
+    unwrap(await client.POST('/api/designs', design ? { body: design as unknown as Body } : ({} as { body: Body }))),
+  replace: async (id: string, revision: number, design: Design) =>
+    unwrap(
+      await client.PUT('/api/designs/{id}', {
+        params: { path: { id } },
+        headers: { 'If-Match': `"${revision}"` },
+        body: design as unknown as Body,
+      }),
+    ),
+  evaluate: async (design: Design, working?: string) =>
+    unwrap(await client.POST('/api/evaluate', { params: { query: { working } }, body: design as unknown as Body })),
+  ladder: async (design: Design, bank: number) =>
+    unwrap(await client.POST('/api/ladder', { params: { query: { bank } }, body: design as unknown as Body })),
+  reference: async () => unwrap(await client.GET('/api/reference')),
+}

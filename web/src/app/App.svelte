@@ -1,0 +1,43 @@
+<script lang="ts">
+  import { untrack } from 'svelte'
+  import { api } from '../api/client'
+  import { route } from './route.svelte'
+  import { session } from './session.svelte'
+  import Shelf from './Shelf.svelte'
+  import Workbench from './Workbench.svelte'
+
+  let trouble = $state<string | null>(null)
+
+  // Without an address the design last worked on opens, at first the newest on the shelf.
+  async function settle() {
+    const last = localStorage.getItem('inky-badger.last')
+    const cards = await api.designs()
+    const id = cards.find((c) => c.id === last)?.id ?? cards[0]?.id
+    route.go(id ? `#/d/${id}/bank` : '#/shelf')
+  }
+
+  $effect(() => {
+    const id = route.design
+    trouble = null
+    if (id && id !== session.id)
+      session.open(id).catch(() => (trouble = 'This design cannot be opened. It may have been taken off the shelf.'))
+    else if (!id && !route.shelf) settle().catch(() => (trouble = 'The server does not answer.'))
+  })
+  $effect(() => {
+    const station = route.station
+    untrack(() => session.arrive(station))
+  })
+</script>
+
+{#if trouble}
+  <main class="p-8">
+    <h1 class="headline">{trouble}</h1>
+    <p class="mt-3"><a class="link-copper" href="#/shelf">To the shelf</a></p>
+  </main>
+{:else if route.shelf}
+  <Shelf />
+{:else if session.design && session.evaluation && session.reference}
+  <Workbench />
+{:else}
+  <main class="p-8 caption" aria-busy="true">Opening the design…</main>
+{/if}

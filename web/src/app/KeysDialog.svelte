@@ -1,0 +1,29 @@
+<script lang="ts">
+  let { open = $bindable(false) }: { open: boolean } = $props()
+  let dialog: HTMLDialogElement
+  $effect(() => {
+    if (open) dialog.showModal()
+    else dialog.close()
+  })
+  const keys = [
+    ['1 … 5', 'Loads, Voltage, Inverter, Bank, Cables & fuses'],
+    ['f', 'fold or unfold the path'],
+    ['Enter', 'keep what was typed; on a figure: open its working'],
+    ['Esc', 'give back the old value'],
+    ['↑ ↓', 'nudge the value of a field, with Shift tenfold'],
+    ['?', 'this list'],
+  ]
+</script>
+
+<dialog bind:this={dialog} class="modal" onclose={() => (open = false)} aria-labelledby="keys-title">
+  <div class="modal-box border border-(--ink)">
+    <h2 id="keys-title" class="headline">Keys</h2>
+    <table class="table table-sm mt-2">
+      <tbody>
+        {#each keys as [key, what] (key)}<tr><th scope="row" class="whitespace-nowrap">{key}</th><td>{what}</td></tr>{/each}
+      </tbody>
+    </table>
+    <p class="note mt-2">Fields take 1.5k, 3 kW, 40 ft, 12 min, 10:00-10:10.</p>
+    <form method="dialog" class="modal-action"><button class="btn btn-primary btn-sm">Close</button></form>
+  </div>
+</dialog>

@@ -1,0 +1,132 @@
+<script lang="ts">
+  import { tinykeys } from 'tinykeys'
+  import Path from '../drawing/Path.svelte'
+  import Bank from '../stations/bank/Bank.svelte'
+  import Takeoffs from '../stations/bank/Takeoffs.svelte'
+  import ClassList from '../stations/cables/ClassList.svelte'
+  import Cables from '../stations/cables/Cables.svelte'
+  import Inverter from '../stations/inverter/Inverter.svelte'
+  import Loads from '../stations/loads/Loads.svelte'
+  import Voltage from '../stations/voltage/Voltage.svelte'
+  import Findings from '../ui/Findings.svelte'
+  import Working from '../ui/Working.svelte'
+  import KeysDialog from './KeysDialog.svelte'
+  import { route } from './route.svelte'
+  import { session, stations } from './session.svelte'
+  import TitleLine from './TitleLine.svelte'
+
+  const pages = { loads: Loads, voltage: Voltage, inverter: Inverter, bank: Bank, cables: Cables }
+  const Page = $derived(pages[session.station])
+  const headline = $derived(session.result?.headlines[session.station] ?? session.evaluation?.firstToDo ?? '')
+
+  const FOLD = 'inky-badger.folded'
+  let height = $state(800)
+  let chosen = $state(localStorage.getItem(FOLD))
+  const folded = $derived(chosen === null ? height < 560 : chosen === 'yes')
+  let keysOpen = $state(false)
+
+  // A sentence that changes with every key would be read out with every key.
+  let spoken = $state('')
+  $effect(() => {
+    const sentence = headline
+    const timer = setTimeout(() => (spoken = sentence), 500)
+    return () => clearTimeout(timer)
+  })
+
+  $effect(() => {
+    const free = (action: () => void) => (e: KeyboardEvent) => {
+      const target = e.target as HTMLElement
+      if (target.closest('input, select, textarea, dialog')) return
+      e.preventDefault()
+      action()
+    }
+    const keys: Record<string, (e: KeyboardEvent) => void> = {
+      f: free(() => {
+        chosen = folded ? 'no' : 'yes'
+        localStorage.setItem(FOLD, chosen)
+      }),
+      'Shift+?': free(() => (keysOpen = true)),
+    }
+    for (const s of stations) keys[String(s.number)] = free(() => route.toStation(session.id!, s.id))
+    return tinykeys(window, keys)
+  })
+</script>
+
+<svelte:window bind:innerHeight={height} />
+
+<div class="bench">
+  <TitleLine />
+  <Path {folded} short={height < 740} />
+  <main class="sheet">
+    <div class="instrument">
+      <h1 class="headline" data-testid="headline">{headline}</h1>
+      <div class="sr-only" aria-live="polite">{spoken}</div>
+      {#if session.failure}<p class="note" role="alert">{session.failure}</p>{/if}
+      <Page />
+    </div>
+    <div class="notes">
+      {#if session.station === 'bank'}<Takeoffs />{/if}
+      <Findings station={session.station} />
+      {#if session.station === 'cables'}<ClassList />{/if}
+    </div>
+  </main>
+  <Working />
+</div>
+<KeysDialog bind:open={keysOpen} />
+
+<style>
+  .bench {
+    display: grid;
+    grid-template-rows: auto auto minmax(0, 1fr) auto;
+    height: 100dvh;
+  }
+  .sheet {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 272px;
+    margin: 0 16px;
+    background: var(--sheet);
+    border: 1.5px solid var(--ink);
+    border-top: 0;
+    min-height: 0;
+    overflow: hidden;
+  }
+  .instrument {
+    padding: 10px 16px 6px;
+    overflow: auto;
+    min-height: 0;
+    display: flex;
+    flex-direction: column;
+  }
+  .instrument > :global(*) {
+    flex-shrink: 0;
+  }
+  .notes {
+    padding: 14px 14px 10px;
+    border-left: 1px solid var(--hair);
+    overflow: auto;
+    margin: 12px 0;
+    padding-top: 0;
+  }
+  @media (max-width: 760px) {
+    .bench {
+      display: flex;
+      flex-direction: column;
+      height: auto;
+      min-height: 100dvh;
+    }
+    .sheet {
+      grid-template-columns: minmax(0, 1fr);
+      margin: 0;
+      border-inline: 0;
+      overflow: visible;
+    }
+    .instrument {
+      padding: 12px;
+    }
+    .notes {
+      border-left: 0;
+      border-top: 1px solid var(--hair);
+      padding-top: 12px;
+    }
+  }
+</style>

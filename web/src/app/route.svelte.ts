@@ -1,0 +1,34 @@
+import type { Station } from '../api/client'
+import { stations } from './session.svelte'
+
+/** The address after the hash: `#/shelf`, or `#/d/<id>/<station>`. */
+class Route {
+  hash = $state(location.hash)
+
+  constructor() {
+    addEventListener('hashchange', () => (this.hash = location.hash))
+  }
+
+  get parts() {
+    return this.hash.replace(/^#\//, '').split('/')
+  }
+  get design(): string | null {
+    return this.parts[0] === 'd' ? this.parts[1] : null
+  }
+  get shelf() {
+    return this.parts[0] === 'shelf'
+  }
+  get station(): Station {
+    return stations.find((s) => s.id === this.parts[2])?.id ?? 'loads'
+  }
+
+  go(hash: string) {
+    location.hash = hash
+    this.hash = location.hash
+  }
+  toStation(id: string, station: Station) {
+    this.go(`#/d/${id}/${station}`)
+  }
+}
+
+export const route = new Route()

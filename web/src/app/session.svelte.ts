@@ -1,0 +1,226 @@
+import { api, Refused } from '../api/client'
+import type { Change, Design, Equation, Evaluation, Fault, Reference, Station } from '../api/client'
+import { at, withChanges } from '../ui/pointer'
+import { show } from '../ui/quantity'
+import type { Shown, UnitSystem } from '../ui/quantity'
+
+export const stations: { id: Station; number: number; name: string }[] = [
+  { id: 'loads', number: 1, name: 'Loads' },
+  { id: 'voltage', number: 2, name: 'Voltage' },
+  { id: 'inverter', number: 3, name: 'Inverter' },
+  { id: 'bank', number: 4, name: 'Bank' },
+  { id: 'cables', number: 5, name: 'Cables & fuses' },
+]
+
+const PAUSE_MS = 800
+
+/** The figure each station is about; the second where the first is not worked out. */
+const leads: Record<Station, string[]> = {
+  loads: ['/energy/energyBankWh'],
+  voltage: ['/currents/bankWorstA', '/voltage/nominalV'],
+  inverter: ['/currents/inverterWorstA'],
+  bank: ['/network/worstA', '/bank/usableWh'],
+  cables: ['/mainRun/areaMm2'],
+}
+
+/** The design in hand: the document as it is typed, what follows from it, and how far it is kept. */
+class Session {
+  id = $state<string | null>(null)
+  design = $state.raw<Design | null>(null)
+  evaluation = $state.raw<Evaluation | null>(null)
+  reference = $state.raw<Reference | null>(null)
+  station = $state<Station>('loads')
+  faults = $state.raw<Fault[]>([])
+  kept = $state('')
+  failure = $state<string | null>(null)
+
+  /** Figure whose working is open, and the way that led to it. */
+  selected = $state<string | null>(null)
+  trail = $state.raw<string[]>([])
+  equation = $state.raw<Equation | null>(null)
+
+  #revision = 0
+  /** The last document that was accepted; the figures belong to it. */
+  worked: Design | null = null
+  #stored: Design | null = null
+  #evaluating: Promise<void> | null = null
+  #again = false
+  #timer: ReturnType<typeof setTimeout> | undefined
+  #saving: Promise<void> = Promise.resolve()
+
+  get bankIndex() {
+    return 0
+  }
+  get bank() {
+    return this.design?.banks[this.bankIndex] ?? null
+  }
+  get result() {
+    return this.evaluation?.banks[this.bankIndex] ?? null
+  }
+  get base() {
+    return `/banks/${this.bankIndex}`
+  }
+  get units(): UnitSystem {
+    return this.design?.display.units ?? 'metric'
+  }
+
+  async open(id: string) {
+    if (this.id) await this.close()
+    this.reference ??= await api.reference()
+    const answer = await api.design(id)
+    this.id = answer.id
+    this.#revision = answer.revision
+    this.design = this.worked = this.#stored = answer.design
+    this.kept = `kept ${time(new Date(answer.updatedUtc))}`
+    this.selected = null
+    this.equation = null
+    this.trail = []
+    this.faults = []
+    localStorage.setItem('inky-badger.last', id)
+    await this.evaluate()
+  }
+
+  /** Keeps what waits, then lets go of the design. */
+  async close() {
+    await this.commit()
+    this.id = null
+    this.design = this.worked = this.evaluation = null
+  }
+
+  figure(pointer: string): number | null {
+    const value = at(this.evaluation, this.base + pointer)
+    return typeof value === 'number' ? value : null
+  }
+
+  show(value: number, unit: string): Shown {
+    return show(value, unit, this.units, this.design?.display.currency ?? '')
+  }
+
+  /** Changes the document and works it out at once; it is stored on commit or after a pause. Pointers without a bank get the one in hand. */
+  edit(changes: Change[] | Change, commit = false) {
+    if (!this.design) return
+    const list = (Array.isArray(changes) ? changes : [changes]).map((c) => ({
+      ...c,
+      path: c.path.startsWith('~') ? this.base + c.path.slice(1) : c.path,
+    }))
+    this.design = withChanges(this.design, list)
+    void this.evaluate()
+    clearTimeout(this.#timer)
+    if (commit) this.commit()
+    else this.#timer = setTimeout(() => this.commit(), PAUSE_MS)
+  }
+
+  /** Asks for what follows. While an answer is on its way the newest state waits, and only that is asked for next. */
+  evaluate(): Promise<void> {
+    this.#again = true
+    this.#evaluating ??= this.#work().finally(() => (this.#evaluating = null))
+    return this.#evaluating
+  }
+
+  async #work() {
+    while (this.#again) {
+      this.#again = false
+      const asked = this.design
+      if (!asked) return
+      try {
+        const answer = await api.evaluate(asked, this.selected ?? undefined)
+        if (this.design === null) return
+        this.worked = asked
+        this.evaluation = answer.evaluation
+        this.equation = answer.working?.[0] ?? null
+        this.faults = []
+        this.failure = null
+        // The first figure of an empty design opens its working by itself.
+        const about = this.selected ? undefined : this.#about()
+        if (about) {
+          this.selected = this.base + about
+          this.#again = true
+        }
+      } catch (e) {
+        if (e instanceof Refused && e.status === 400) {
+          // The last good state stays; the field keeps what was typed and shows the reason.
+          this.faults = e.faults
+          if (this.design === asked) this.design = this.worked
+        } else this.failure = 'The server does not answer: figures are from before.'
+      }
+    }
+  }
+
+  commit() {
+    clearTimeout(this.#timer)
+    this.#saving = this.#saving.then(() => this.#save())
+    return this.#saving
+  }
+
+  async #save() {
+    const id = this.id
+    await this.#evaluating
+    const design = this.worked
+    if (!id || !design || design === this.#stored) return
+    try {
+      const answer = await api.replace(id, this.#revision, design)
+      this.#revision = answer.revision
+      this.#stored = design
+      this.kept = `kept ${time(new Date(answer.updatedUtc))}`
+    } catch (e) {
+      this.kept =
+        e instanceof Refused && e.status === 412
+          ? 'not kept: changed in another window; reload to see it'
+          : 'not kept: the server does not answer'
+    }
+  }
+
+  /** Opens the working of a figure of the Evaluation. */
+  select(pointer: string, deeper = false) {
+    const full = pointer.startsWith('/banks') ? pointer : this.base + pointer
+    this.trail = deeper && this.selected ? [...this.trail, this.selected] : []
+    this.selected = full
+    void this.evaluate()
+  }
+
+  /** The figure a station is about, opened on arriving there. */
+  arrive(station: Station) {
+    this.station = station
+    const about = this.#about()
+    if (about) this.select(about)
+  }
+
+  #about(): string | undefined {
+    return leads[this.station].find((pointer) => this.figure(pointer) !== null)
+  }
+
+  back() {
+    const to = this.trail.at(-1)
+    if (!to) return
+    this.trail = this.trail.slice(0, -1)
+    this.selected = to
+    void this.evaluate()
+  }
+
+  reasonAt(pointer: string): string | null {
+    return this.faults.find((f) => f.pointer === pointer)?.reason ?? null
+  }
+
+  /** The gravest grade of a station's findings, in words. */
+  mark(station: Station): 'wrong' | 'look' | 'fits' | 'none' {
+    const result = this.result
+    if (!result) return 'none'
+    const here = this.evaluation!.findings.filter((f) => f.station === station && f.bank === result.id)
+    if (here.some((f) => f.grade === 'danger' || f.grade === 'fault')) return 'wrong'
+    if (here.some((f) => f.grade === 'caution')) return 'look'
+    const worked = {
+      loads: result.energy,
+      voltage: result.currents,
+      inverter: result.inverter,
+      bank: result.bank,
+      cables: result.mainRun,
+    }[station]
+    return worked ? 'fits' : 'none'
+  }
+}
+
+function time(date: Date): string {
+  return date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+}
+
+export const session = new Session()

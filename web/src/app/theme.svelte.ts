@@ -1,0 +1,21 @@
+const KEY = 'inky-badger.theme'
+
+class Theme {
+  night = $state(localStorage.getItem(KEY) === 'night')
+
+  constructor() {
+    this.#show()
+  }
+
+  toggle() {
+    this.night = !this.night
+    localStorage.setItem(KEY, this.night ? 'night' : 'day')
+    this.#show()
+  }
+
+  #show() {
+    document.documentElement.dataset.theme = this.night ? 'badger-night' : 'badger-day'
+  }
+}
+
+export const theme = new Theme()

@@ -1,0 +1,61 @@
+<script lang="ts">
+  import { session } from '../app/session.svelte'
+
+  /** A figure of the Evaluation inside a drawing. Pressing it opens its working. */
+  interface Props {
+    ptr: string
+    unit: string
+    label: string
+    x: number
+    y: number
+    size?: number
+    anchor?: 'start' | 'middle' | 'end'
+    /** Words in the plain face after the figure. */
+    after?: string
+    fill?: string
+  }
+  let { ptr, unit, label, x, y, size = 14, anchor = 'start', after = '', fill = 'var(--ink)' }: Props = $props()
+  const value = $derived(session.figure(ptr))
+  const shown = $derived(value === null ? null : session.show(value, unit))
+  const open = $derived(session.selected === session.base + ptr)
+</script>
+
+{#if shown}
+  <text
+    {x}
+    {y}
+    text-anchor={anchor}
+    class={['fig stop', open && 'open']}
+    style:font-size="{size}px"
+    style:fill
+    role="button"
+    tabindex="-1"
+    data-stop
+    data-ptr={ptr}
+    aria-label="{label}: {shown.text} {shown.unit}. Show its working"
+    onclick={() => session.select(ptr)}
+    onkeydown={() => {}}>{shown.text}<tspan dx="2" style:font-size="{Math.max(11, size * 0.72)}px">{shown.unit}</tspan>{#if after}<tspan dx="4" class="after">{after}</tspan>{/if}</text
+  >
+{/if}
+
+<style>
+  .stop {
+    cursor: pointer;
+  }
+  .stop:hover {
+    text-decoration: underline dotted;
+  }
+  .open {
+    text-decoration: underline;
+    text-decoration-color: var(--copper);
+    text-decoration-thickness: 2px;
+    text-underline-offset: 3px;
+  }
+  .after {
+    font-family: 'Badger Words', 'Badger Signs', sans-serif;
+    font-stretch: 100%;
+    font-weight: 400;
+    font-size: 11.5px;
+    fill: var(--ink-2);
+  }
+</style>

@@ -1,0 +1,63 @@
+<script lang="ts">
+  import type { BankEvaluation } from '../api/client'
+  import { num } from '../ui/quantity'
+  import { cut } from './geometry'
+  import type { PathPlan } from './pathPlan'
+
+  /** The loads on the path: the five largest with their watts as bars, starts as thin lines. */
+  let { e, plan, bus }: { e: BankEvaluation; plan: PathPlan; bus: number } = $props()
+
+  const MOST = 5
+  const sorted = $derived([...(e.loads?.rows ?? [])].sort((a, b) => b.runningW - a.runningW))
+  const rows = $derived(sorted.slice(0, sorted.length === MOST + 1 ? MOST + 1 : MOST))
+  const rest = $derived(sorted.slice(rows.length))
+  const names = $derived(plan.columns.loads.x + 34)
+  const bars = $derived(names + 152)
+  const most = $derived(Math.max(1, ...rows.map((r) => Math.max(r.runningW, r.surgeW))))
+  const room = $derived(Math.max(0, plan.columns.loads.x + plan.columns.loads.width - 44 - bars))
+  const lines = $derived(rows.length + (rest.length > 0 ? 1 : 0))
+  const pitch = $derived(Math.min(18, (plan.bottom - plan.top + 12) / Math.max(1, lines)))
+  const first = $derived((plan.top + plan.bottom) / 2 - ((lines - 1) * pitch) / 2)
+  const out = $derived(plan.columns.inverter.x + plan.columns.inverter.width - 12)
+  const direct = $derived(rows.map((r, i) => ({ ...r, i })).filter((r) => r.kind !== 'ac'))
+  const converters = $derived(direct.filter((r) => r.kind === 'converter'))
+  const hot = $derived(plan.columns.loads.x + 12)
+</script>
+
+{#each rows as row, i (row.id)}
+  {@const y = first + i * pitch}
+  {#if row.kind === 'ac'}
+    <line x1={out} y1={y} x2={names - 6} y2={y} stroke="var(--copper)" stroke-width="1.5" />
+  {:else}
+    <path d="M{hot} {plan.top - 1} V{y} H{names - 6}" fill="none" stroke="var(--copper)" stroke-width="1.5" />
+  {/if}
+  <text x={names} y={y + 4}>{cut(row.name || 'unnamed', 16)}</text>
+  <text x={bars - 8} y={y + 4} text-anchor="end" class="fig" style:font-size="12.5px">{num(row.runningW)}<tspan dx="1.5" style:font-size="11px">W</tspan></text>
+  <rect x={bars} y={y - 3.5} width={Math.max(0.5, (row.runningW / most) * room)} height="7" fill="var(--ink)" />
+  {#if row.surgeW > row.runningW}
+    {@const end = bars + (row.surgeW / most) * room}
+    <path d="M{bars} {y} H{end} M{end} {y - 4} V{y + 4}" stroke="var(--ink)" />
+    {#if row.surgeW > most * 0.4}
+      <text x={end} y={y - 6} text-anchor="end" class="fig" style:font-size="11px">{num(row.surgeW)} W start</text>
+    {/if}
+  {/if}
+{/each}
+{#if rest.length > 0}
+  <text x={names} y={first + rows.length * pitch + 4} class="faint">{rest.length} more, {num(rest.reduce((sum, r) => sum + r.runningW, 0))} W</text>
+{/if}
+{#if direct.length > 0}
+  <path d="M{bus} {plan.yPlus} V{plan.top - 1} H{hot}" fill="none" stroke="var(--copper)" stroke-width="1.5" />
+  {#if converters.length > 0}
+    <rect x={bus + 26} y={plan.top - 9} width="70" height="16" fill="var(--sheet)" stroke="var(--ink)" />
+    <text x={bus + 61} y={plan.top + 3} text-anchor="middle">converter</text>
+  {/if}
+{/if}
+{#if rows.length === 0}
+  <text x={names} y={(plan.top + plan.bottom) / 2 + 4}>add the first load</text>
+{/if}
+
+<style>
+  .faint {
+    fill: var(--ink-2);
+  }
+</style>

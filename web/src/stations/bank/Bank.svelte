@@ -1,0 +1,112 @@
+<script lang="ts">
+  import { session } from '../../app/session.svelte'
+  import AsTable from '../../ui/AsTable.svelte'
+  import ChoiceField from '../../ui/ChoiceField.svelte'
+  import Fig from '../../ui/Fig.svelte'
+  import Figures from '../../ui/Figures.svelte'
+  import QuantityField from '../../ui/QuantityField.svelte'
+  import { stringName } from '../../ui/quantity'
+  import BankDrawing from './BankDrawing.svelte'
+
+  const e = $derived(session.result)
+  const b = $derived(e?.bank)
+  const n = $derived(e?.network)
+  const unit = $derived(session.bank!.unit)
+  const cells = $derived(e?.voltage?.cells ?? 4)
+  const options = $derived.by(() => {
+    const all = session.reference!.units
+    const makes = (u: (typeof all)[number]) => cells % u.cells === 0
+    const listed = [...all.filter(makes), ...all.filter((u) => !makes(u))].map((u) => ({ value: u.key, text: makes(u) ? u.name : `${u.name} (not ${e?.voltage?.systemV ?? ''} V)` }))
+    return unit && !all.some((u) => u.key === unit.key) ? [{ value: unit.key, text: unit.name }, ...listed] : listed
+  })
+  const sizes = $derived(session.reference!.practices.find((p) => p.id === e?.mainRun?.practice)?.sizes ?? [])
+
+  function pick(key: string | null) {
+    const item = key === null ? null : (session.reference!.units.find((u) => u.key === key) ?? unit)
+    // The bank takes the chemistry of its units.
+    session.edit(
+      [
+        { path: '~/unit', value: item },
+        { path: '~/chemistry', value: null },
+      ],
+      true,
+    )
+  }
+
+  const words = { energy: 'energy', 'c-rate': 'the C-rate', bms: 'the BMS' }
+  const link = $derived(n?.style === 'bus-bars' ? 'lead' : 'link')
+</script>
+
+<div class="controls">
+  <ChoiceField label="unit" value={unit?.key ?? null} {options} advised={b?.advisedUnitName ?? ''} width="222px" path="/unit" onpick={pick} />
+  <QuantityField label="in series" kind="count" path="/series" advised={b?.advisedSeries ?? null} width="58px" />
+  <QuantityField label="strings" kind="count" path="/parallel" advised={b?.advisedParallel ?? b?.parallel ?? null} width="58px" />
+  {#if n && b && b.parallel > 1}
+    <QuantityField label="{link} length" kind="length" path="/wiring/{link}/lengthM" advised={n[link].lengthM} width="68px" />
+    <ChoiceField
+      label="{link} size"
+      value={session.bank!.wiring[link]?.size ?? null}
+      options={sizes.map((s) => ({ value: s.size, text: s.size }))}
+      advised={n[link].size}
+      width="148px"
+      path="/wiring/{link}/size"
+      onpick={(size) => session.edit({ path: `~/wiring/${link}/size`, value: size }, true)}
+    />
+  {/if}
+</div>
+
+{#if b && e?.voltage}
+  <div class="mt-1.5">
+    <Figures
+      items={[
+        { ptr: '/bank/usableWh', unit: 'Wh', label: 'usable', testid: 'usable-wh' },
+        { ptr: '/bank/hoursAtMean', unit: 'h', label: 'lasts, as the day goes', testid: 'hours-mean' },
+        { ptr: '/bank/hoursAtPeak', unit: 'h', label: 'at the AC peak', testid: 'hours-peak' },
+        { ptr: '/bank/nominalV', unit: 'V', label: 'real volts', testid: 'bank-v' },
+        { ptr: '/bank/ah', unit: 'Ah', label: 'at those volts', testid: 'bank-ah' },
+        { ptr: '/network/allowsAcW', unit: 'W', label: b.unit.bms ? 'BMS allows, AC' : 'units allow, AC', testid: 'allows-ac' },
+        { ptr: '/bank/massKg', unit: 'kg', label: 'mass' },
+      ]}
+    />
+  </div>
+  {#if b.sizing}
+    {@const s = b.sizing}
+    <p class="note mt-0.5" data-testid="sizing">
+      Energy asks for <Fig ptr="/bank/sizing/parallelByEnergy" unit="" label="strings by energy" size={14} /> {s.parallelByEnergy === 1 ? 'string' : 'strings'}{#if s.parallelByCRate !== null}, the C-rate for <Fig
+          ptr="/bank/sizing/parallelByCRate"
+          unit=""
+          label="strings by C-rate"
+          size={14}
+        />{/if}{#if s.parallelByBms !== null}, the BMS for <Fig ptr="/bank/sizing/parallelByBms" unit="" label="strings by BMS" size={14} />{/if}: <b>{words[s.governs]} governs</b>, {s.units}
+      {s.units === 1 ? 'unit' : 'units'} needed, {b.units} here.
+    </p>
+  {/if}
+  {#if n}
+    <BankDrawing />
+    <AsTable
+      heads={['string', 'share', 'at full load']}
+      rows={n.shares.map((_, i) => ({
+        label: stringName(i + 1),
+        cells: [
+          { ptr: `/network/shares/${i}`, unit: 'fraction', label: `string ${stringName(i + 1)}’s share` },
+          { ptr: `/network/stringCurrentsA/${i}`, unit: 'A', label: `string ${stringName(i + 1)} at full load` },
+        ],
+      }))}
+    />
+  {/if}
+  <p class="caution">
+    A battery cannot be switched off: rings off, insulated tools, cover each positive. {#if b.parallel > 1}Join strings only when their rest voltages agree (the bring-up rule: within 0.05 V for each 12 V).{/if}
+  </p>
+{:else}
+  <p class="note mt-3">{e?.because.bank ?? 'Choose a unit'}. With loads entered, one is advised.</p>
+{/if}
+
+<style>
+  .controls {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 10px;
+    margin-top: 6px;
+    align-items: flex-end;
+  }
+</style>

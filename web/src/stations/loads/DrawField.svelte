@@ -1,0 +1,59 @@
+<script lang="ts">
+  import type { Load } from '../../api/client'
+  import { session } from '../../app/session.svelte'
+  import { refusal } from '../../ui/limits'
+  import { fieldText, num, parse } from '../../ui/quantity'
+  import TypedField from '../../ui/TypedField.svelte'
+
+  /** What one unit draws: watts or amperes, whichever the plate or the meter says. */
+  let { load, path }: { load: Load; path: string } = $props()
+
+  const inAmps = $derived(load.amps !== null)
+  const text = $derived(
+    inAmps ? fieldText(load.amps!, 'current', 'metric') : load.watts === null ? '' : fieldText(load.watts, 'power', 'metric'),
+  )
+  /** Volts the amperes are at; a load at the bank takes the bank's. */
+  const volts = $derived(load.kind === 'ac' ? (load.volts ?? session.design!.ac.volts) : load.kind === 'converter' ? (load.volts ?? 12) : load.volts)
+
+  const at = (field: string) => `${session.base}${path}/${field}`
+
+  function read(typed: string) {
+    if (typed.trim() === '') return { reason: 'watts or amperes are wanted' }
+    const saysAmps = /\d\s*m?a(mps?)?\s*$/i.test(typed)
+    const saysWatts = /w(atts?)?\s*$/i.test(typed)
+    const kind = saysAmps || (inAmps && !saysWatts) ? 'current' : 'power'
+    const parsed = parse(typed, kind)
+    if ('reason' in parsed) return parsed
+    const field = kind === 'current' ? 'amps' : 'watts'
+    const reason = refusal(at(field), parsed.value, (b) => fieldText(b, kind, 'metric'))
+    if (reason) return { reason }
+    session.edit(
+      kind === 'current'
+        ? [
+            { path: at('amps'), value: parsed.value },
+            { path: at('watts'), value: null },
+            { path: at('volts'), value: volts },
+          ]
+        : [
+            { path: at('watts'), value: parsed.value },
+            { path: at('amps'), value: null },
+          ],
+    )
+    if (kind === 'current') return { understood: `${num(parsed.value, 2)} A at ${volts === null ? 'the bank’s volts' : `${num(volts)} V`}` }
+    return parsed.said ? { understood: `${num(parsed.value)} W` } : {}
+  }
+</script>
+
+<TypedField
+  label="one draws"
+  {text}
+  {read}
+  path="{path}/watts"
+  width="88px"
+  faultsAt={[at('watts'), at('amps'), at('volts')]}
+  snapshot={() => [
+    { path: at('watts'), value: load.watts },
+    { path: at('amps'), value: load.amps },
+    { path: at('volts'), value: load.volts },
+  ]}
+/>

@@ -1,0 +1,103 @@
+<script lang="ts">
+  import type { LadderRung } from '../../api/client'
+  import { session } from '../../app/session.svelte'
+  import Copper from '../../drawing/Copper.svelte'
+  import Drawing from '../../drawing/Drawing.svelte'
+  import FigText from '../../drawing/FigText.svelte'
+  import { diameterMm, step125, ticks } from '../../drawing/geometry'
+  import { num, say } from '../../ui/quantity'
+
+  /** Amps across, volts up: a rung is as long as its current and as thick as its copper, and ends on the curve of constant power. */
+  let { rungs, height }: { rungs: LadderRung[]; height: number } = $props()
+  let width = $state(520)
+
+  const [left, top] = [46, 24]
+  const bottom = $derived(height - 30)
+  const shown = $derived(rungs.filter((r) => r.currentA !== null))
+  const limit = $derived(session.result!.voltage!.currentLimitA)
+  const here = $derived(shown.find((r) => r.here))
+  const mostA = $derived(Math.max(limit, ...shown.map((r) => r.currentA!)) * 1.14)
+  const mostV = $derived(Math.max(...shown.map((r) => r.powerW! / r.currentA!)) * 1.12)
+  const x = (amps: number) => left + (amps / mostA) * (width - left - 12)
+  const y = (volts: number) => bottom - (volts / mostV) * (bottom - top)
+  const lowV = (r: LadderRung) => r.powerW! / r.currentA!
+  const pxPerMm = $derived(step125(22 / Math.max(1, ...shown.map((r) => (r.areaMm2 ? diameterMm(r.areaMm2) * (r.conductors ?? 1) : 1)))))
+  const curve = $derived.by(() => {
+    if (!here) return ''
+    const points: string[] = []
+    for (let i = 0; i <= 80; i++) {
+      const amps = here.powerW! / mostV + (i / 80) * (mostA - here.powerW! / mostV)
+      if (amps > 0) points.push(`${x(amps)} ${y(here.powerW! / amps)}`)
+    }
+    return 'M' + points.join(' L')
+  })
+</script>
+
+<Drawing name="Current at each system voltage" {height} bind:width least={340}>
+  <rect x={x(limit)} y={top} width={Math.max(0, width - 12 - x(limit))} height={bottom - top} fill="var(--page)" />
+  <path d="M{left} {top} V{bottom} H{width - 12}" fill="none" stroke="var(--ink)" />
+  {#each ticks(mostA, 6) as a (a)}
+    <path d="M{x(a)} {bottom} v4" stroke="var(--ink)" />
+    <text x={x(a)} y={bottom + 17} text-anchor="middle" class="fig">{num(a)}{a === 0 ? ' A' : ''}</text>
+  {/each}
+  <path d={curve} fill="none" stroke="var(--ink)" />
+  {#each shown as r (r.systemV)}
+    {@const cy = y(lowV(r))}
+    {@const cx = x(r.currentA!)}
+    {#if r.areaMm2}
+      <Copper
+        x1={left}
+        y1={cy}
+        x2={cx}
+        y2={cy}
+        thick={diameterMm(r.areaMm2) * pxPerMm}
+        conductors={r.conductors ?? 1}
+        share={r.ampacityA ? r.currentA! / r.ampacityA : 0.9}
+      />
+    {:else}
+      <line x1={left} x2={cx} y1={cy} y2={cy} stroke="var(--ink)" stroke-width="2" stroke-dasharray="3 3" />
+    {/if}
+    <circle {cx} {cy} r="4" fill="var(--sheet)" stroke="var(--ink)" stroke-width="1.5" />
+    <text x={left - 8} y={cy + 6} text-anchor="end" class="fig" style:font-size="18px" style:font-weight={r.here ? 750 : 500}>{r.systemV}</text>
+    {@const flip = cx > width - 150}
+    {#if r.here}
+      <FigText
+        ptr="/currents/bankWorstA"
+        unit="A"
+        label="at full load, {r.systemV} V"
+        x={flip ? cx - 10 : cx + 12}
+        y={flip ? cy - 16 : cy - 8}
+        anchor={flip ? 'end' : 'start'}
+        size={22}
+      />
+    {:else}
+      <text x={flip ? cx - 10 : cx + 12} y={flip ? cy - 16 : cy - 6} text-anchor={flip ? 'end' : 'start'} class="fig" style:font-size="18px">{say(r.currentA!, 'A')}</text>
+    {/if}
+    {#if !r.size}<text x={cx - 10} y={cy + 18} text-anchor="end">no cable of the table</text>{/if}
+  {/each}
+  <line x1={x(limit)} x2={x(limit)} y1={top - 8} y2={bottom} stroke="var(--copper)" stroke-width="1.5" stroke-dasharray="5 3" />
+  <text
+    x={x(limit) + 6}
+    y={top - 10}
+    class="rule"
+    role="button"
+    tabindex="-1"
+    data-stop
+    aria-label="House rule: {num(limit)} A at most. Show it"
+    onclick={() => session.select('/voltage/systemV')}
+    onkeydown={() => {}}>house rule, {num(limit)} A</text
+  >
+  <text x={left + 6} y={top + 4}>volts</text>
+  {#if here}<text x={width - 16} y={bottom - 8} text-anchor="end" class="faint">on the curve volts × amps = {num(here.powerW!)} W; {pxPerMm} px a mm of copper</text>{/if}
+</Drawing>
+
+<style>
+  .rule {
+    fill: var(--copper-text);
+    font-weight: 650;
+    cursor: pointer;
+  }
+  .faint {
+    fill: var(--ink-2);
+  }
+</style>

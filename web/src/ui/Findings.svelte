@@ -1,0 +1,53 @@
+<script lang="ts">
+  import type { Station } from '../api/client'
+  import { session } from '../app/session.svelte'
+  import Mark from './Mark.svelte'
+
+  /** The margin notes of a station: what is wrong or worth a look, with the mends and what each will bring. */
+  let { station }: { station: Station } = $props()
+  const here = $derived(session.evaluation!.findings.filter((f) => f.station === station && f.bank === session.result!.id))
+</script>
+
+<aside aria-label="Findings" class="flex flex-col">
+  {#each here as finding (finding.rule + finding.place)}
+    <section class="finding" data-rule={finding.rule}>
+      <h3 class="flex items-baseline gap-1.5 font-bold text-[13.5px] leading-tight">
+        {#if finding.grade !== 'note'}<Mark kind={finding.grade === 'caution' ? 'look' : 'wrong'} />{/if}
+        <span>{#if finding.grade === 'danger' || finding.grade === 'note'}<span class={finding.grade === 'note' ? 'caption mr-1' : 'danger'}>{finding.grade}</span>{/if}{finding.title}</span>
+      </h3>
+      <p class="note mt-0.5">{finding.why}</p>
+      {#each finding.mends as mend, i (mend.label)}
+        <div class="flex flex-wrap items-center justify-between gap-x-2 gap-y-0.5 mt-1.5">
+          {#if i === 0}
+            <button type="button" class="btn btn-primary btn-sm h-auto min-h-7 py-1 text-left" onclick={() => session.edit(mend.changes, true)}>{mend.label}</button>
+          {:else}
+            <button type="button" class="link-copper text-left text-[12.5px] min-h-6" onclick={() => session.edit(mend.changes, true)}>Or {mend.label.charAt(0).toLowerCase() + mend.label.slice(1)}</button>
+          {/if}
+          <span class="note text-right">{mend.outcome}</span>
+        </div>
+      {/each}
+    </section>
+  {:else}
+    <p class="note">
+      {#if session.mark(station) === 'none'}Nothing to judge yet.{:else}Nothing found wrong here, it fits <Mark kind="fits" size={8} />{/if}
+    </p>
+  {/each}
+</aside>
+
+<style>
+  .danger {
+    background: var(--ink);
+    color: var(--sheet);
+    font-size: 11.5px;
+    padding: 0 4px;
+    margin-right: 2px;
+  }
+  .finding {
+    padding-bottom: 10px;
+    margin-bottom: 10px;
+    border-bottom: 1px solid var(--hair);
+  }
+  .finding:last-child {
+    border-bottom: 0;
+  }
+</style>

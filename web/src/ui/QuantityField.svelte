@@ -1,0 +1,61 @@
+<script lang="ts">
+  import { session } from '../app/session.svelte'
+  import { limitsAt, refusal } from './limits'
+  import { at } from './pointer'
+  import { base, fieldText, parse, say } from './quantity'
+  import type { Kind } from './quantity'
+  import TypedField from './TypedField.svelte'
+
+  /** A quantity of the document, held to the limits of its schema. */
+  interface Props {
+    path: string
+    kind: Kind
+    label: string
+    /** Shown while the choice is null; an emptied field goes back to it. */
+    advised?: number | null
+    width?: string
+    hideLabel?: boolean
+  }
+  let { path, kind, label, advised = undefined, width, hideLabel }: Props = $props()
+
+  const full = $derived(session.base + path)
+  const value = $derived(at(session.design, full) as number | null | undefined)
+  const optional = $derived(advised !== undefined || limitsAt(full).type?.includes('null') === true)
+  const write = (v: number) => fieldText(v, kind, session.units)
+  const text = $derived(value === null || value === undefined ? '' : write(value))
+  const placeholder = $derived(advised !== undefined && advised !== null ? write(advised) : optional ? 'as advised' : '')
+
+  const steps: Partial<Record<Kind, number>> = { share: 0.01, length: 0.1, power: 10 }
+
+  function read(typed: string) {
+    if (typed.trim() === '') {
+      if (!optional) return { reason: 'a number is wanted' }
+      session.edit({ path: full, value: null })
+      return {}
+    }
+    const parsed = parse(typed, kind, session.units)
+    if ('reason' in parsed) return parsed
+    const reason = refusal(full, parsed.value, (b) => (kind === 'share' ? say(b, 'fraction') : write(b)))
+    if (reason) return { reason }
+    session.edit({ path: full, value: parsed.value })
+    return parsed.said ? { understood: kind === 'count' ? String(parsed.value) : say(parsed.value, base[kind], session.units) } : {}
+  }
+
+  function nudge(by: number): string | null {
+    const now = value ?? advised
+    return typeof now === 'number' ? write(Number((now + by * (steps[kind] ?? 1)).toFixed(6))) : null
+  }
+</script>
+
+<TypedField
+  {label}
+  {text}
+  {placeholder}
+  {read}
+  {nudge}
+  {width}
+  {hideLabel}
+  {path}
+  faultsAt={[full]}
+  snapshot={() => [{ path: full, value: value ?? null }]}
+/>

@@ -1,0 +1,156 @@
+<script lang="ts">
+  import type { Change } from '../api/client'
+  import { session } from '../app/session.svelte'
+
+  /** A field that is typed in: it says what it understood or why it refuses, and gives the old value back on Esc. */
+  interface Props {
+    label: string
+    /** How the value reads while nobody types. */
+    text: string
+    /** Reads what was typed and, where it can be taken, changes the document. */
+    read: (typed: string) => { reason?: string; understood?: string }
+    /** Changes that bring back what stands now. */
+    snapshot: () => Change[]
+    /** The value nudged by a step, as text; null where there is none. */
+    nudge?: (steps: number) => string | null
+    placeholder?: string
+    width?: string
+    hideLabel?: boolean
+    path?: string
+    /** Places of the document whose refusal belongs to this field. */
+    faultsAt?: string[]
+    words?: boolean
+  }
+  let {
+    label,
+    text,
+    read,
+    snapshot,
+    nudge,
+    placeholder = '',
+    width = '92px',
+    hideLabel = false,
+    path,
+    faultsAt = [],
+    words = false,
+  }: Props = $props()
+
+  const id = $props.id()
+  let typed = $state<string | null>(null)
+  let reason = $state<string | null>(null)
+  let understood = $state<string | null>(null)
+  let before: Change[] = []
+
+  const fault = $derived(typed === null ? null : (faultsAt.map((p) => session.reasonAt(p)).find((r) => r) ?? null))
+  const says = $derived(reason ?? fault)
+
+  function accept(next: string) {
+    typed = next
+    const answer = read(next)
+    reason = answer.reason ?? null
+    understood = answer.understood ?? null
+  }
+
+  function leave() {
+    if (typed === null) return
+    typed = null
+    understood = null
+    reason = null
+    void session.commit()
+  }
+
+  function key(e: KeyboardEvent) {
+    const input = e.currentTarget as HTMLInputElement
+    if (e.key === 'Enter') {
+      // A refused text stays for mending; the reason stands beside it.
+      if (says) return
+      leave()
+      before = snapshot()
+      input.select()
+    } else if (e.key === 'Escape' && typed !== null) {
+      e.stopPropagation()
+      session.edit(before)
+      leave()
+    } else if ((e.key === 'ArrowUp' || e.key === 'ArrowDown') && nudge) {
+      const next = nudge((e.key === 'ArrowUp' ? 1 : -1) * (e.shiftKey ? 10 : 1))
+      if (next === null) return
+      e.preventDefault()
+      accept(next)
+    }
+  }
+</script>
+
+<div class="field">
+  <label for={id} class={hideLabel ? 'sr-only' : 'caption'}>{label}</label>
+  <input
+    {id}
+    class={['input input-xs', !words && 'fig']}
+    style:width
+    value={typed ?? text}
+    {placeholder}
+    autocomplete="off"
+    spellcheck="false"
+    aria-invalid={says ? 'true' : undefined}
+    aria-describedby={says || understood ? `${id}-says` : undefined}
+    data-path={path}
+    onfocus={(e) => {
+      before = snapshot()
+      e.currentTarget.select()
+    }}
+    oninput={(e) => accept(e.currentTarget.value)}
+    onblur={leave}
+    onkeydown={key}
+  />
+  {#if says}
+    <p id="{id}-says" class="says refused" role="alert">{says}</p>
+  {:else if understood}
+    <p id="{id}-says" class="says">= {understood}</p>
+  {/if}
+</div>
+
+<style>
+  .field {
+    position: relative;
+    display: inline-flex;
+    flex-direction: column;
+    gap: 1px;
+  }
+  .input {
+    height: 26px;
+    font-size: 14px;
+  }
+  .input:not(:global(.fig)) {
+    font-size: 13px;
+  }
+  .input::placeholder {
+    color: var(--ink-3);
+    opacity: 1;
+    font-weight: 450;
+  }
+  .input[aria-invalid='true'] {
+    border-color: var(--ink);
+    border-width: 2px;
+  }
+  .says {
+    position: absolute;
+    top: calc(100% + 2px);
+    left: 0;
+    z-index: 5;
+    white-space: nowrap;
+    background: var(--sheet);
+    border: 1px solid var(--ink-3);
+    padding: 1px 6px;
+    font-size: 12px;
+  }
+  .refused {
+    background: var(--ink);
+    color: var(--sheet);
+    border-color: var(--ink);
+  }
+  @media (max-width: 760px) {
+    .input {
+      height: 44px;
+      font-size: 16px;
+    }
+  }
+</style>

@@ -1,0 +1,16 @@
+import { svelte } from '@sveltejs/vite-plugin-svelte'
+import tailwindcss from '@tailwindcss/vite'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  plugins: [tailwindcss(), svelte()],
+  build: {
+    outDir: 'dist',
+    emptyOutDir: true,
+    target: 'es2023',
+    // Inlined fonts would need a wider content security policy.
+    assetsInlineLimit: 0,
+    modulePreload: { polyfill: false },
+  },
+  server: { proxy: { '/api': 'http://localhost:8742' } },
+})
