@@ -1,9 +1,10 @@
 import { svelte } from '@sveltejs/vite-plugin-svelte'
 import tailwindcss from '@tailwindcss/vite'
 import { defineConfig } from 'vite'
+import { methodPage } from './build/method-page.ts'
 
 export default defineConfig({
-  plugins: [tailwindcss(), svelte()],
+  plugins: [tailwindcss(), svelte(), methodPage()],
   build: {
     outDir: 'dist',
     emptyOutDir: true,

@@ -56,7 +56,11 @@ interface Outcome<T> {
 function unwrap<T>({ data, error, response }: Outcome<T>): T {
   if (data !== undefined && response.ok) return data
   const problem = (error ?? {}) as { title?: string; detail?: string; errors?: Fault[] }
-  throw new Refused(response.status, problem.detail ?? problem.title ?? 'the server did not answer', problem.errors ?? [])
+  throw new Refused(
+    response.status,
+    problem.detail ?? problem.title ?? 'the server did not answer',
+    problem.errors ?? [],
+  )
 }
 
 export const api = {

@@ -20,7 +20,8 @@
     <h2 id="keys-title" class="headline">Keys</h2>
     <table class="table table-sm mt-2">
       <tbody>
-        {#each keys as [key, what] (key)}<tr><th scope="row" class="whitespace-nowrap">{key}</th><td>{what}</td></tr>{/each}
+        {#each keys as [key, what] (key)}<tr><th scope="row" class="whitespace-nowrap">{key}</th><td>{what}</td></tr
+          >{/each}
       </tbody>
     </table>
     <p class="note mt-2">Fields take 1.5k, 3 kW, 40 ft, 12 min, 10:00-10:10.</p>

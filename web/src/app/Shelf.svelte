@@ -54,7 +54,13 @@
               {:else}
                 fits <Mark kind="fits" size={8} />
               {/if}
-              <span class="ml-auto caption">{new Date(card.updatedUtc).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}</span>
+              <span class="ml-auto caption"
+                >{new Date(card.updatedUtc).toLocaleDateString('en-GB', {
+                  day: 'numeric',
+                  month: 'short',
+                  year: 'numeric',
+                })}</span
+              >
             </span>
           </a>
         </li>

@@ -25,7 +25,14 @@
     <span class="headline text-[17px]!">Inky Badger</span>
   </a>
   <label class="sr-only" for="design-name">Name of the design</label>
-  <input id="design-name" class="name" value={session.design!.name} maxlength="80" onchange={rename} onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
+  <input
+    id="design-name"
+    class="name"
+    value={session.design!.name}
+    maxlength="80"
+    onchange={rename}
+    onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+  />
   <span class="caption kept" aria-live="polite" data-testid="kept">{session.kept}</span>
   <span class="counts" data-testid="counts">
     <span class="whitespace-nowrap"><Mark kind="wrong" /> <b>{wrong}</b></span>
@@ -36,14 +43,25 @@
       type="button"
       class="btn btn-ghost btn-xs"
       aria-label="Units: {session.units}. Change"
-      onclick={() => session.edit({ path: '/display/units', value: session.units === 'metric' ? 'imperial' : 'metric' }, true)}
+      onclick={() =>
+        session.edit({ path: '/display/units', value: session.units === 'metric' ? 'imperial' : 'metric' }, true)}
     >
       {session.units === 'metric' ? 'm, mm²' : 'ft, AWG'}
     </button>
-    <button type="button" class="btn btn-ghost btn-xs btn-square" aria-label={theme.night ? 'Light theme' : 'Night theme'} onclick={() => theme.toggle()}>
+    <button
+      type="button"
+      class="btn btn-ghost btn-xs btn-square"
+      aria-label={theme.night ? 'Light theme' : 'Night theme'}
+      onclick={() => theme.toggle()}
+    >
       {#if theme.night}<Sun size={15} />{:else}<Moon size={15} />{/if}
     </button>
-    <button type="button" class="next" onclick={() => route.toStation(session.id!, next.id)} aria-label="Next: {next.name}">next ›</button>
+    <button
+      type="button"
+      class="next"
+      onclick={() => route.toStation(session.id!, next.id)}
+      aria-label="Next: {next.name}">next ›</button
+    >
   </span>
 </header>
 

@@ -15,7 +15,15 @@
     floor?: number
     children: Snippet
   }
-  let { name, height = $bindable(), width = $bindable(900), least = 0, fill = false, floor = 218, children }: Props = $props()
+  let {
+    name,
+    height = $bindable(),
+    width = $bindable(900),
+    least = 0,
+    fill = false,
+    floor = 218,
+    children,
+  }: Props = $props()
   let room = $state(0)
   let tall = $state(0)
   $effect(() => {
@@ -24,10 +32,23 @@
   })
 </script>
 
-<div class={['paper', fill && 'fill']} style:min-height={fill ? `${floor}px` : undefined} bind:clientWidth={room} bind:clientHeight={tall}>
+<div
+  class={['paper', fill && 'fill']}
+  style:min-height={fill ? `${floor}px` : undefined}
+  bind:clientWidth={room}
+  bind:clientHeight={tall}
+>
   <!-- One tab stop: the arrows reach the figures inside. -->
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-  <svg {width} {height} viewBox="0 0 {width} {height ?? 0}" role="group" aria-label="{name}. Arrow keys reach its figures." tabindex="0" use:stops>
+  <svg
+    {width}
+    {height}
+    viewBox="0 0 {width} {height ?? 0}"
+    role="group"
+    aria-label="{name}. Arrow keys reach its figures."
+    tabindex="0"
+    use:stops
+  >
     {@render children()}
   </svg>
 </div>

@@ -37,7 +37,11 @@
     [
       { id: 'bank' as const, x: plan.post - 22, y: plan.yPlus - half - 12 },
       { id: 'cables' as const, x: fuseX + 15, y: plan.yPlus - half - 12 },
-      { id: 'voltage' as const, x: plan.columns.voltage.x + plan.columns.voltage.width / 2 + 40, y: plan.yPlus + half + 4 },
+      {
+        id: 'voltage' as const,
+        x: plan.columns.voltage.x + plan.columns.voltage.width / 2 + 40,
+        y: plan.yPlus + half + 4,
+      },
       { id: 'inverter' as const, x: plan.inverterX + 5, y: plan.yPlus - half },
     ]
       .map((f) => ({ ...f, mark: session.mark(f.id) }))
@@ -68,11 +72,18 @@
     <nav aria-label="Stations" class="list">
       {#each stations.filter((s) => listed || s.id === session.station) as s (s.id)}
         <div class="flex">
-          <a href={href(s.id)} class="phone-row" aria-current={s.id === session.station ? 'page' : undefined} onclick={() => (listed = false)}>
+          <a
+            href={href(s.id)}
+            class="phone-row"
+            aria-current={s.id === session.station ? 'page' : undefined}
+            onclick={() => (listed = false)}
+          >
             {@render station(s.id)}
           </a>
           {#if s.id === session.station}
-            <button type="button" class="others" aria-expanded={listed} onclick={() => (listed = !listed)}>{listed ? 'close' : 'all stations'}</button>
+            <button type="button" class="others" aria-expanded={listed} onclick={() => (listed = !listed)}
+              >{listed ? 'close' : 'all stations'}</button
+            >
           {/if}
         </div>
       {/each}
@@ -93,16 +104,48 @@
       {/each}
       {#if !folded}
         {#if run || e?.bank}
-          <Copper x1={plan.post} y1={plan.yPlus} x2={end} y2={plan.yPlus} thick={plan.thick} conductors={plan.conductors} {share} />
-          <Copper x1={plan.post} y1={plan.yMinus} x2={end} y2={plan.yMinus} thick={plan.thick} conductors={plan.conductors} {share} />
+          <Copper
+            x1={plan.post}
+            y1={plan.yPlus}
+            x2={end}
+            y2={plan.yPlus}
+            thick={plan.thick}
+            conductors={plan.conductors}
+            {share}
+          />
+          <Copper
+            x1={plan.post}
+            y1={plan.yMinus}
+            x2={end}
+            y2={plan.yMinus}
+            thick={plan.thick}
+            conductors={plan.conductors}
+            {share}
+          />
         {:else}
-          <path d="M{plan.post} {plan.yPlus} H{plan.inverterX} M{plan.post} {plan.yMinus} H{plan.inverterX}" stroke="var(--ink-3)" stroke-dasharray="4 4" />
+          <path
+            d="M{plan.post} {plan.yPlus} H{plan.inverterX} M{plan.post} {plan.yMinus} H{plan.inverterX}"
+            stroke="var(--ink-3)"
+            stroke-dasharray="4 4"
+          />
         {/if}
         {#if e?.bank}
           <PathBank {e} {plan} />
         {:else}
-          <rect x={plan.columns.bank.x + 14} y={plan.yPlus - 4} width={plan.columns.bank.width - 34} height={plan.yMinus - plan.yPlus + 8} fill="none" stroke="var(--ink-3)" stroke-dasharray="4 3" />
-          <text x={plan.columns.bank.x + plan.columns.bank.width / 2 - 4} y={(plan.yPlus + plan.yMinus) / 2 + 4} text-anchor="middle">choose a unit</text>
+          <rect
+            x={plan.columns.bank.x + 14}
+            y={plan.yPlus - 4}
+            width={plan.columns.bank.width - 34}
+            height={plan.yMinus - plan.yPlus + 8}
+            fill="none"
+            stroke="var(--ink-3)"
+            stroke-dasharray="4 3"
+          />
+          <text
+            x={plan.columns.bank.x + plan.columns.bank.width / 2 - 4}
+            y={(plan.yPlus + plan.yMinus) / 2 + 4}
+            text-anchor="middle">choose a unit</text
+          >
         {/if}
         {#if run}
           <!-- Main fuse, at its distance from the post. -->
@@ -110,42 +153,93 @@
             <text x={fuseX} y={plan.yPlus - half - 5} text-anchor="middle">no fuse</text>
           {:else}
             <rect x={fuseX - 11} y={plan.yPlus - 10} width="22" height="20" fill="var(--sheet)" stroke="var(--ink)" />
-            <line x1={fuseX - 11} y1={plan.yPlus} x2={fuseX + 11} y2={plan.yPlus} stroke="var(--ink)" stroke-width="2" />
+            <line
+              x1={fuseX - 11}
+              y1={plan.yPlus}
+              x2={fuseX + 11}
+              y2={plan.yPlus}
+              stroke="var(--ink)"
+              stroke-width="2"
+            />
             <text x={fuseX} y={plan.yPlus + 23} text-anchor="middle" class="fig">{say(run.ratingA, 'rating')}</text>
           {/if}
           {@const switchX = Math.max(fuseX + 58, plan.post + 92)}
           {#if switchX < bus - 30}
             <rect x={switchX - 11} y={plan.yPlus - 10} width="22" height="20" fill="var(--sheet)" stroke="var(--ink)" />
-            <path d="M{switchX - 6} {plan.yPlus + 4} L{switchX + 6} {plan.yPlus - 4}" stroke="var(--ink)" stroke-width="1.6" />
-            <circle cx={switchX - 6} cy={plan.yPlus + 4} r="1.8" fill="var(--ink)" /><circle cx={switchX + 6} cy={plan.yPlus - 4} r="1.8" fill="var(--ink)" />
+            <path
+              d="M{switchX - 6} {plan.yPlus + 4} L{switchX + 6} {plan.yPlus - 4}"
+              stroke="var(--ink)"
+              stroke-width="1.6"
+            />
+            <circle cx={switchX - 6} cy={plan.yPlus + 4} r="1.8" fill="var(--ink)" /><circle
+              cx={switchX + 6}
+              cy={plan.yPlus - 4}
+              r="1.8"
+              fill="var(--ink)"
+            />
             <text x={switchX} y={plan.yPlus + 23} text-anchor="middle">switch</text>
             <rect x={switchX - 40} y={plan.yMinus - 9} width="26" height="18" fill="var(--sheet)" stroke="var(--ink)" />
-            <path d="M{switchX - 36} {plan.yMinus - 4} h18 m-18 4 h18 m-18 4 h18" stroke="var(--ink)" stroke-width="0.8" />
+            <path
+              d="M{switchX - 36} {plan.yMinus - 4} h18 m-18 4 h18 m-18 4 h18"
+              stroke="var(--ink)"
+              stroke-width="0.8"
+            />
             <text x={switchX - 27} y={plan.yMinus - 13} text-anchor="middle">shunt</text>
           {/if}
           {#each [{ y: plan.yPlus, t: '+' }, { y: plan.yMinus, t: '−' }] as pole (pole.t)}
             <rect x={bus - 11} y={pole.y - 11} width="22" height="22" fill="var(--sheet)" stroke="var(--ink)" />
-            <text x={bus} y={pole.y + 5} text-anchor="middle" style:font-size="15px" style:font-weight="700">{pole.t}</text>
+            <text x={bus} y={pole.y + 5} text-anchor="middle" style:font-size="15px" style:font-weight="700"
+              >{pole.t}</text
+            >
           {/each}
         {/if}
         {#if e?.voltage && (run || e.bank)}
           {@const x = plan.columns.voltage.x + plan.columns.voltage.width / 2}
           {@const mid = (plan.yPlus + plan.yMinus) / 2}
           {@const [a, b] = [plan.yPlus + half + 1, plan.yMinus - half - 1]}
-          <path d="M{x - 10} {a} V{b} M{x - 13} {a + 5} L{x - 10} {a} L{x - 7} {a + 5} M{x - 13} {b - 5} L{x - 10} {b} L{x - 7} {b - 5}" stroke="var(--ink)" fill="none" />
-          <text x={x - 18} y={mid + 4} text-anchor="end" class="fig" style:font-size="13px">{run?.areaMm2 ? `${run.conductors > 1 ? `${run.conductors} × ` : ''}${run.size}` : ''}</text>
-          <text x={x} y={mid + 7} class="fig" style:font-size={short ? '16px' : '22px'}>{e.voltage.systemV}<tspan dx="3" style:font-size="14px">V</tspan></text>
-          {#if !short && e.voltage.systemV >= 24}<text x={x + 46} y={mid + 6} class="faint">really {num(e.voltage.nominalV, 1)}</text>{/if}
+          <path
+            d="M{x - 10} {a} V{b} M{x - 13} {a + 5} L{x - 10} {a} L{x - 7} {a + 5} M{x - 13} {b - 5} L{x - 10} {b} L{x -
+              7} {b - 5}"
+            stroke="var(--ink)"
+            fill="none"
+          />
+          <text x={x - 18} y={mid + 4} text-anchor="end" class="fig" style:font-size="13px"
+            >{run?.areaMm2 ? `${run.conductors > 1 ? `${run.conductors} × ` : ''}${run.size}` : ''}</text
+          >
+          <text {x} y={mid + 7} class="fig" style:font-size={short ? '16px' : '22px'}
+            >{e.voltage.systemV}<tspan dx="3" style:font-size="14px">V</tspan></text
+          >
+          {#if !short && e.voltage.systemV >= 24}<text x={x + 46} y={mid + 6} class="faint"
+              >really {num(e.voltage.nominalV, 1)}</text
+            >{/if}
         {/if}
         {#if inverter}
-          <rect x={plan.inverterX} y={plan.yPlus - half - 5} width={plan.columns.inverter.width - 20} height={plan.yMinus - plan.yPlus + 2 * half + 10} fill="var(--sheet)" stroke="var(--ink)" />
+          <rect
+            x={plan.inverterX}
+            y={plan.yPlus - half - 5}
+            width={plan.columns.inverter.width - 20}
+            height={plan.yMinus - plan.yPlus + 2 * half + 10}
+            fill="var(--sheet)"
+            stroke="var(--ink)"
+          />
           {@const x = plan.inverterX + (plan.columns.inverter.width - 20) / 2}
           {@const y = (plan.yPlus + plan.yMinus) / 2}
-          <text {x} y={inverter.item ? y - 1 : y + 4} text-anchor="middle" class="fig" style:font-size={short ? '15px' : '20px'}>
-            {inverter.item ? num(inverter.item.continuousW * inverter.stack) : 'none fits'}{#if inverter.item}<tspan dx="2" style:font-size="13px">W</tspan>{/if}
+          <text
+            {x}
+            y={inverter.item ? y - 1 : y + 4}
+            text-anchor="middle"
+            class="fig"
+            style:font-size={short ? '15px' : '20px'}
+          >
+            {inverter.item ? num(inverter.item.continuousW * inverter.stack) : 'none fits'}{#if inverter.item}<tspan
+                dx="2"
+                style:font-size="13px">W</tspan
+              >{/if}
           </text>
           {#if inverter.item && !short && inverter.envelope[0]}
-            <text {x} y={y + 16} text-anchor="middle">{num(inverter.envelope[0].watts)} for {say(inverter.envelope[0].seconds, 's')}</text>
+            <text {x} y={y + 16} text-anchor="middle"
+              >{num(inverter.envelope[0].watts)} for {say(inverter.envelope[0].seconds, 's')}</text
+            >
           {/if}
         {:else}
           <text x={plan.columns.inverter.x + 50} y={(plan.yPlus + plan.yMinus) / 2 + 4} text-anchor="middle">none</text>
@@ -154,17 +248,28 @@
         {#each faults as f (f.id)}
           <g transform="translate({f.x} {f.y})">
             <rect width="9" height="9" fill={f.mark === 'wrong' ? 'var(--ink)' : 'var(--sheet)'} stroke="var(--ink)" />
-            {#if f.mark === 'look'}<path d="M0 6 L6 0 M0 9 L9 0 M3 9 L9 3" stroke="var(--ink)" stroke-width="1.2" />{/if}
+            {#if f.mark === 'look'}<path
+                d="M0 6 L6 0 M0 9 L9 0 M3 9 L9 3"
+                stroke="var(--ink)"
+                stroke-width="1.2"
+              />{/if}
           </g>
         {/each}
         {#if e}<PathLoads {e} {plan} {bus} />{/if}
         {#if run?.lengthM && (run || e?.bank)}
           {@const y = plan.yMinus + half + 7}
-          <path d={marks.map((i) => `M${tick(i)} ${y} v4`).join(' ') + ` M${plan.post} ${y + 2} H${tick(marks.length - 1)}`} stroke="var(--ink-3)" />
+          <path
+            d={marks.map((i) => `M${tick(i)} ${y} v4`).join(' ') + ` M${plan.post} ${y + 2} H${tick(marks.length - 1)}`}
+            stroke="var(--ink-3)"
+          />
         {/if}
         {#if run}
           <text x={plan.post + 14} y={height - 4} class="scale"
-            >{plan.pxPerMm} px a mm of copper, {plan.pxPerV} px a volt between the poles, a mark every {say(plan.ruler, 'm', session.units)} of {say(run.lengthM, 'm', session.units)}</text
+            >{plan.pxPerMm} px a mm of copper, {plan.pxPerV} px a volt between the poles, a mark every {say(
+              plan.ruler,
+              'm',
+              session.units,
+            )} of {say(run.lengthM, 'm', session.units)}</text
           >
         {/if}
       {/if}

@@ -17,9 +17,16 @@
   const box = $derived(single ? 110 : Math.max(1, Math.min(38, pitch - 3)))
   // String A stands nearest the positive take-off, at the right.
   const strings = $derived(
-    Array.from({ length: shown }, (_, i) => ({ name: stringName(i + 1), number: i + 1, x: room.to - (i + 0.5) * pitch })),
+    Array.from({ length: shown }, (_, i) => ({
+      name: stringName(i + 1),
+      number: i + 1,
+      x: room.to - (i + 0.5) * pitch,
+    })),
   )
-  const inner = $derived({ top: plan.yPlus + (plan.thick * plan.conductors) / 2, bottom: plan.yMinus - (plan.thick * plan.conductors) / 2 })
+  const inner = $derived({
+    top: plan.yPlus + (plan.thick * plan.conductors) / 2,
+    bottom: plan.yMinus - (plan.thick * plan.conductors) / 2,
+  })
   const cells = $derived(Math.min(bank.series, single ? 1 : 8))
   const each = $derived((inner.bottom - inner.top) / cells)
   const link = $derived(network ? Math.max(2, diameterMm(network.link.areaMm2) * plan.pxPerMm) : 2)
@@ -28,7 +35,9 @@
   const style = $derived(network?.style ?? 'same-end')
   const share = $derived(e.mainRun?.ampacityA ? e.mainRun.designA / e.mainRun.ampacityA : 0)
   const linkShare = $derived(
-    network && network.link.ampacityA > 0 ? Math.max(0, ...network.positiveLinksA, ...network.negativeLinksA) / network.link.ampacityA : 0,
+    network && network.link.ampacityA > 0
+      ? Math.max(0, ...network.positiveLinksA, ...network.negativeLinksA) / network.link.ampacityA
+      : 0,
   )
 </script>
 
@@ -40,12 +49,33 @@
   <Copper x1={far} y1={plan.yPlus} x2={near} y2={plan.yPlus} thick={Math.min(link, plan.thick)} share={linkShare} />
   <Copper x1={far} y1={plan.yMinus} x2={near} y2={plan.yMinus} thick={Math.min(link, plan.thick)} share={linkShare} />
 {/if}
-<Copper x1={near} y1={plan.yPlus} x2={plan.post} y2={plan.yPlus} thick={plan.thick} conductors={plan.conductors} {share} />
+<Copper
+  x1={near}
+  y1={plan.yPlus}
+  x2={plan.post}
+  y2={plan.yPlus}
+  thick={plan.thick}
+  conductors={plan.conductors}
+  {share}
+/>
 {#if style === 'diagonal' && shown > 1}
   {@const low = plan.yMinus + plan.thick / 2 + 7}
-  <path d="M{far} {plan.yMinus} V{low} H{plan.post - 2} V{plan.yMinus}" fill="none" stroke="var(--copper)" stroke-width="3.5" />
+  <path
+    d="M{far} {plan.yMinus} V{low} H{plan.post - 2} V{plan.yMinus}"
+    fill="none"
+    stroke="var(--copper)"
+    stroke-width="3.5"
+  />
 {:else}
-  <Copper x1={near} y1={plan.yMinus} x2={plan.post} y2={plan.yMinus} thick={plan.thick} conductors={plan.conductors} {share} />
+  <Copper
+    x1={near}
+    y1={plan.yMinus}
+    x2={plan.post}
+    y2={plan.yMinus}
+    thick={plan.thick}
+    conductors={plan.conductors}
+    {share}
+  />
 {/if}
 {#each strings as s (s.number)}
   {#each Array.from({ length: cells }, (_, c) => c) as c (c)}
@@ -61,7 +91,9 @@
     {#if single}
       <text x={s.x} y={inner.top + each / 2 + 4} text-anchor="middle" class="fig">{bank.series}S{bank.parallel}P</text>
     {:else if shown <= 6 && each >= 15 && box >= 20}
-      <text x={s.x} y={inner.top + (c + 0.5) * each + 4} text-anchor="middle" class="fig">{s.name}{cells > 1 ? c + 1 : ''}</text>
+      <text x={s.x} y={inner.top + (c + 0.5) * each + 4} text-anchor="middle" class="fig"
+        >{s.name}{cells > 1 ? c + 1 : ''}</text
+      >
     {/if}
   {/each}
 {/each}

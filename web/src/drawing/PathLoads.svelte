@@ -32,7 +32,9 @@
     <path d="M{hot} {plan.top - 1} V{y} H{names - 6}" fill="none" stroke="var(--copper)" stroke-width="1.5" />
   {/if}
   <text x={names} y={y + 4}>{cut(row.name || 'unnamed', 16)}</text>
-  <text x={bars - 8} y={y + 4} text-anchor="end" class="fig" style:font-size="12.5px">{num(row.runningW)}<tspan dx="1.5" style:font-size="11px">W</tspan></text>
+  <text x={bars - 8} y={y + 4} text-anchor="end" class="fig" style:font-size="12.5px"
+    >{num(row.runningW)}<tspan dx="1.5" style:font-size="11px">W</tspan></text
+  >
   <rect x={bars} y={y - 3.5} width={Math.max(0.5, (row.runningW / most) * room)} height="7" fill="var(--ink)" />
   {#if row.surgeW > row.runningW}
     {@const end = bars + (row.surgeW / most) * room}
@@ -43,7 +45,9 @@
   {/if}
 {/each}
 {#if rest.length > 0}
-  <text x={names} y={first + rows.length * pitch + 4} class="faint">{rest.length} more, {num(rest.reduce((sum, r) => sum + r.runningW, 0))} W</text>
+  <text x={names} y={first + rows.length * pitch + 4} class="faint"
+    >{rest.length} more, {num(rest.reduce((sum, r) => sum + r.runningW, 0))} W</text
+  >
 {/if}
 {#if direct.length > 0}
   <path d="M{bus} {plan.yPlus} V{plan.top - 1} H{hot}" fill="none" stroke="var(--copper)" stroke-width="1.5" />

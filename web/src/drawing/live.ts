@@ -7,7 +7,9 @@ export function live(station: Station, e: BankEvaluation | null): { before: stri
   if (!e) return line('nothing yet')
   switch (station) {
     case 'loads':
-      return e.loads && e.energy ? line('', say(e.energy.energyBankWh, 'Wh'), 'a day from the bank') : line('add the first load')
+      return e.loads && e.energy
+        ? line('', say(e.energy.energyBankWh, 'Wh'), 'a day from the bank')
+        : line('add the first load')
     case 'voltage':
       return e.currents ? line('', say(e.currents.bankWorstA, 'A'), 'at full load') : line('follows from the loads')
     case 'inverter': {

@@ -19,7 +19,11 @@ export function stops(node: SVGElement | HTMLElement) {
     } else if (e.key === 'Escape' && document.activeElement !== node) {
       e.stopPropagation()
       node.focus()
-    } else if ((e.key === 'Enter' || e.key === ' ') && document.activeElement instanceof SVGElement && document.activeElement !== node) {
+    } else if (
+      (e.key === 'Enter' || e.key === ' ') &&
+      document.activeElement instanceof SVGElement &&
+      document.activeElement !== node
+    ) {
       e.preventDefault()
       document.activeElement.dispatchEvent(new MouseEvent('click', { bubbles: true }))
     }

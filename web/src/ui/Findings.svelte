@@ -5,7 +5,9 @@
 
   /** The margin notes of a station: what is wrong or worth a look, with the mends and what each will bring. */
   let { station }: { station: Station } = $props()
-  const here = $derived(session.evaluation!.findings.filter((f) => f.station === station && f.bank === session.result!.id))
+  const here = $derived(
+    session.evaluation!.findings.filter((f) => f.station === station && f.bank === session.result!.id),
+  )
 </script>
 
 <aside aria-label="Findings" class="flex flex-col">
@@ -13,15 +15,28 @@
     <section class="finding" data-rule={finding.rule}>
       <h3 class="flex items-baseline gap-1.5 font-bold text-[13.5px] leading-tight">
         {#if finding.grade !== 'note'}<Mark kind={finding.grade === 'caution' ? 'look' : 'wrong'} />{/if}
-        <span>{#if finding.grade === 'danger' || finding.grade === 'note'}<span class={finding.grade === 'note' ? 'caption mr-1' : 'danger'}>{finding.grade}</span>{/if}{finding.title}</span>
+        <span
+          >{#if finding.grade === 'danger' || finding.grade === 'note'}<span
+              class={finding.grade === 'note' ? 'caption mr-1' : 'danger'}>{finding.grade}</span
+            >{/if}{finding.title}</span
+        >
       </h3>
       <p class="note mt-0.5">{finding.why}</p>
       {#each finding.mends as mend, i (mend.label)}
         <div class="flex flex-wrap items-center justify-between gap-x-2 gap-y-0.5 mt-1.5">
           {#if i === 0}
-            <button type="button" class="btn btn-primary btn-sm h-auto min-h-7 py-1 text-left" onclick={() => session.edit(mend.changes, true)}>{mend.label}</button>
+            <button
+              type="button"
+              class="btn btn-primary btn-sm h-auto min-h-7 py-1 text-left"
+              onclick={() => session.edit(mend.changes, true)}>{mend.label}</button
+            >
           {:else}
-            <button type="button" class="link-copper text-left text-[12.5px] min-h-6" onclick={() => session.edit(mend.changes, true)}>Or {mend.label.charAt(0).toLowerCase() + mend.label.slice(1)}</button>
+            <button
+              type="button"
+              class="link-copper text-left text-[12.5px] min-h-6"
+              onclick={() => session.edit(mend.changes, true)}
+              >Or {mend.label.charAt(0).toLowerCase() + mend.label.slice(1)}</button
+            >
           {/if}
           <span class="note text-right">{mend.outcome}</span>
         </div>
@@ -29,7 +44,10 @@
     </section>
   {:else}
     <p class="note">
-      {#if session.mark(station) === 'none'}Nothing to judge yet.{:else}Nothing found wrong here, it fits <Mark kind="fits" size={8} />{/if}
+      {#if session.mark(station) === 'none'}Nothing to judge yet.{:else}Nothing found wrong here, it fits <Mark
+          kind="fits"
+          size={8}
+        />{/if}
     </p>
   {/each}
 </aside>

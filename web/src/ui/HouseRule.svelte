@@ -16,7 +16,9 @@
   function pretty(value: string): string {
     const number = Number(value)
     if (!Number.isFinite(number)) return value.replace(/-/g, ' ')
-    return rule.unit === 'fraction' ? `${+(number * 100).toFixed(1)} %` : `${number} ${rule.unit === 'per hour' ? 'C' : rule.unit}`
+    return rule.unit === 'fraction'
+      ? `${+(number * 100).toFixed(1)} %`
+      : `${number} ${rule.unit === 'per hour' ? 'C' : rule.unit}`
   }
 
   function take(value: string | null) {
@@ -29,12 +31,18 @@
 
 <div class="text-[12.5px]">
   <div class="caption">House rule</div>
-  <p class="leading-snug">{rule.label}: <b class="text-(--copper-text)">{pretty(current)}</b>{own === undefined ? '' : ', your own'}</p>
+  <p class="leading-snug">
+    {rule.label}: <b class="text-(--copper-text)">{pretty(current)}</b>{own === undefined ? '' : ', your own'}
+  </p>
   <p class="caption leading-snug">{rule.sentence}</p>
   <p class="flex flex-wrap gap-x-3">
     {#each schools.filter((s, i) => Number(s.value) !== Number(current) && s.value !== current && schools.findIndex((o) => o.value === s.value) === i) as school (school.name)}
-      <button type="button" class="link-copper min-h-6" onclick={() => take(school.value)}>{school.name}: {pretty(school.value)}</button>
+      <button type="button" class="link-copper min-h-6" onclick={() => take(school.value)}
+        >{school.name}: {pretty(school.value)}</button
+      >
     {/each}
-    {#if own !== undefined}<button type="button" class="link-copper min-h-6" onclick={() => take(null)}>back to the set</button>{/if}
+    {#if own !== undefined}<button type="button" class="link-copper min-h-6" onclick={() => take(null)}
+        >back to the set</button
+      >{/if}
   </p>
 </div>

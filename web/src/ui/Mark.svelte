@@ -15,6 +15,14 @@
     <rect x="0.5" y="0.5" width="9" height="9" fill="none" stroke="var(--ink)" />
     <path d="M0.5 6.5 L6.5 0.5 M0.5 9.5 L9.5 0.5 M3.5 9.5 L9.5 3.5" stroke="var(--ink)" stroke-width="1.3" />
   {:else}
-    <rect x="1" y="1" width="8" height="8" fill="none" stroke="var(--ink-3)" stroke-dasharray={kind === 'none' ? '1.5 1.5' : undefined} />
+    <rect
+      x="1"
+      y="1"
+      width="8"
+      height="8"
+      fill="none"
+      stroke="var(--ink-3)"
+      stroke-dasharray={kind === 'none' ? '1.5 1.5' : undefined}
+    />
   {/if}
 </svg>

@@ -23,7 +23,9 @@
   const optional = $derived(advised !== undefined || limitsAt(full).type?.includes('null') === true)
   const write = (v: number) => fieldText(v, kind, session.units)
   const text = $derived(value === null || value === undefined ? '' : write(value))
-  const placeholder = $derived(advised !== undefined && advised !== null ? write(advised) : optional ? 'as advised' : '')
+  const placeholder = $derived(
+    advised !== undefined && advised !== null ? write(advised) : optional ? 'as advised' : '',
+  )
 
   const steps: Partial<Record<Kind, number>> = { share: 0.01, length: 0.1, power: 10 }
 
@@ -38,7 +40,9 @@
     const reason = refusal(full, parsed.value, (b) => (kind === 'share' ? say(b, 'fraction') : write(b)))
     if (reason) return { reason }
     session.edit({ path: full, value: parsed.value })
-    return parsed.said ? { understood: kind === 'count' ? String(parsed.value) : say(parsed.value, base[kind], session.units) } : {}
+    return parsed.said
+      ? { understood: kind === 'count' ? String(parsed.value) : say(parsed.value, base[kind], session.units) }
+      : {}
   }
 
   function nudge(by: number): string | null {

@@ -41,12 +41,19 @@
 
 {#snippet number(term: Term)}
   {#if term.origin === 'worked-out' && term.ref}
-    <button type="button" class="term" onclick={() => session.select(term.ref!, true)} aria-label="{written(term)}, {term.label}, worked out: go deeper">
+    <button
+      type="button"
+      class="term"
+      onclick={() => session.select(term.ref!, true)}
+      aria-label="{written(term)}, {term.label}, worked out: go deeper"
+    >
       <span class="fig val from-worked-out">{written(term)}</span><span class="lab">{term.label}</span>
     </button>
   {:else}
     <span class="term" aria-label="{written(term)}, {term.label}, {origins[term.origin]}">
-      <span class="fig val from-{term.origin}">{written(term)}</span><span class="lab">{term.label}{term.origin === 'table' && term.ref ? ` (${term.ref})` : ''}</span>
+      <span class="fig val from-{term.origin}">{written(term)}</span><span class="lab"
+        >{term.label}{term.origin === 'table' && term.ref ? ` (${term.ref})` : ''}</span
+      >
     </span>
   {/if}
 {/snippet}
@@ -56,9 +63,15 @@
     {@const head = show(equation.value, equation.unit, session.units, session.design?.display.currency ?? '')}
     <div class="answer">
       <span class="caption">Working</span>
-      <span class="fig text-[30px] leading-none" data-testid="working-value">{head.text}<span class="text-[18px] ml-1">{head.unit}</span></span>
+      <span class="fig text-[30px] leading-none" data-testid="working-value"
+        >{head.text}<span class="text-[18px] ml-1">{head.unit}</span></span
+      >
       <span class="caption">{equation.label}</span>
-      {#if session.trail.length > 0}<button type="button" class="link-copper text-[12px] text-left min-h-6" onclick={() => session.back()}>‹ back</button>{/if}
+      {#if session.trail.length > 0}<button
+          type="button"
+          class="link-copper text-[12px] text-left min-h-6"
+          onclick={() => session.back()}>‹ back</button
+        >{/if}
     </div>
     <div class="equation" data-testid="working">
       <div class="line">
@@ -73,17 +86,24 @@
       </div>
       {#if equation.sentence}<p class="note">{equation.sentence}</p>{/if}
       <p class="origins caption">
-        <span class="val from-you">you</span><span class="val from-data-sheet">data sheet</span><span class="val from-house-rule">house rule</span><span class="val from-table">table, typical</span><span
-          class="val from-assumed">assumed</span
-        ><span class="val from-worked-out">worked out, open it</span>
-        <a class="link-copper" href="/method.html#m{equation.method.split('.')[0]}" target="_blank" rel="noreferrer">method {equation.method}</a>
+        <span class="val from-you">you</span><span class="val from-data-sheet">data sheet</span><span
+          class="val from-house-rule">house rule</span
+        ><span class="val from-table">table, typical</span><span class="val from-assumed">assumed</span><span
+          class="val from-worked-out">worked out, open it</span
+        >
+        <a class="link-copper" href="/method.html#m{equation.method.replace('.', '-')}" target="_blank" rel="noreferrer"
+          >method {equation.method}</a
+        >
       </p>
     </div>
     <div class="rule">
       {#if rule}<HouseRule {rule} />{/if}
     </div>
   {:else}
-    <p class="caption">Every figure in the <span class="fig text-[13px]">narrow type</span> opens its working here: the formula, the numbers put in, and where each comes from.</p>
+    <p class="caption">
+      Every figure in the <span class="fig text-[13px]">narrow type</span> opens its working here: the formula, the numbers
+      put in, and where each comes from.
+    </p>
   {/if}
 </section>
 

@@ -89,7 +89,8 @@ export function sayVolts(value: number): string {
 }
 
 /** What a field holds: its base unit and the words it takes for it. */
-export type Kind = 'power' | 'current' | 'voltage' | 'energy' | 'charge' | 'length' | 'hours' | 'seconds' | 'count' | 'share' | 'number'
+export type Kind =
+  'power' | 'current' | 'voltage' | 'energy' | 'charge' | 'length' | 'hours' | 'seconds' | 'count' | 'share' | 'number'
 
 const units: Record<Kind, Record<string, number>> = {
   power: { w: 1, kw: 1000, watt: 1, watts: 1, mw: 0.001 },
@@ -123,7 +124,8 @@ export type Parsed = { value: number; said: boolean } | { reason: string }
 
 /** Reads a typed quantity: `1.5k`, `3 kW`, `40 ft`, `12 min`, `25 %`. `said` tells that a unit other than the usual was understood. */
 export function parse(text: string, kind: Kind, system: UnitSystem = 'metric'): Parsed {
-  const match = /^\s*([−-]?)\s*(\d[\d\s,]*(?:\.\d*)?|\.\d+)(?:e([+-]?\d{1,3}))?\s*(k(?![a-z]))?\s*([a-zµ%×'"]*)\s*$/i.exec(text)
+  const match =
+    /^\s*([−-]?)\s*(\d[\d\s,]*(?:\.\d*)?|\.\d+)(?:e([+-]?\d{1,3}))?\s*(k(?![a-z]))?\s*([a-zµ%×'"]*)\s*$/i.exec(text)
   if (!match) return { reason: `“${text.trim().slice(0, 20)}” is not a number` }
   const number = Number((match[1] ? '-' : '') + match[2].replace(/[\s,]/g, '') + (match[3] ? `e${match[3]}` : ''))
   if (!Number.isFinite(number)) return { reason: 'is out of all measure' }

@@ -16,7 +16,10 @@
   const options = $derived.by(() => {
     const all = session.reference!.units
     const makes = (u: (typeof all)[number]) => cells % u.cells === 0
-    const listed = [...all.filter(makes), ...all.filter((u) => !makes(u))].map((u) => ({ value: u.key, text: makes(u) ? u.name : `${u.name} (not ${e?.voltage?.systemV ?? ''} V)` }))
+    const listed = [...all.filter(makes), ...all.filter((u) => !makes(u))].map((u) => ({
+      value: u.key,
+      text: makes(u) ? u.name : `${u.name} (not ${e?.voltage?.systemV ?? ''} V)`,
+    }))
     return unit && !all.some((u) => u.key === unit.key) ? [{ value: unit.key, text: unit.name }, ...listed] : listed
   })
   const sizes = $derived(session.reference!.practices.find((p) => p.id === e?.mainRun?.practice)?.sizes ?? [])
@@ -38,11 +41,31 @@
 </script>
 
 <div class="controls">
-  <ChoiceField label="unit" value={unit?.key ?? null} {options} advised={b?.advisedUnitName ?? ''} width="222px" path="/unit" onpick={pick} />
+  <ChoiceField
+    label="unit"
+    value={unit?.key ?? null}
+    {options}
+    advised={b?.advisedUnitName ?? ''}
+    width="222px"
+    path="/unit"
+    onpick={pick}
+  />
   <QuantityField label="in series" kind="count" path="/series" advised={b?.advisedSeries ?? null} width="58px" />
-  <QuantityField label="strings" kind="count" path="/parallel" advised={b?.advisedParallel ?? b?.parallel ?? null} width="58px" />
+  <QuantityField
+    label="strings"
+    kind="count"
+    path="/parallel"
+    advised={b?.advisedParallel ?? b?.parallel ?? null}
+    width="58px"
+  />
   {#if n && b && b.parallel > 1}
-    <QuantityField label="{link} length" kind="length" path="/wiring/{link}/lengthM" advised={n[link].lengthM} width="68px" />
+    <QuantityField
+      label="{link} length"
+      kind="length"
+      path="/wiring/{link}/lengthM"
+      advised={n[link].lengthM}
+      width="68px"
+    />
     <ChoiceField
       label="{link} size"
       value={session.bank!.wiring[link]?.size ?? null}
@@ -64,7 +87,12 @@
         { ptr: '/bank/hoursAtPeak', unit: 'h', label: 'at the AC peak', testid: 'hours-peak' },
         { ptr: '/bank/nominalV', unit: 'V', label: 'real volts', testid: 'bank-v' },
         { ptr: '/bank/ah', unit: 'Ah', label: 'at those volts', testid: 'bank-ah' },
-        { ptr: '/network/allowsAcW', unit: 'W', label: b.unit.bms ? 'BMS allows, AC' : 'units allow, AC', testid: 'allows-ac' },
+        {
+          ptr: '/network/allowsAcW',
+          unit: 'W',
+          label: b.unit.bms ? 'BMS allows, AC' : 'units allow, AC',
+          testid: 'allows-ac',
+        },
         { ptr: '/bank/massKg', unit: 'kg', label: 'mass' },
       ]}
     />
@@ -72,12 +100,18 @@
   {#if b.sizing}
     {@const s = b.sizing}
     <p class="note mt-0.5" data-testid="sizing">
-      Energy asks for <Fig ptr="/bank/sizing/parallelByEnergy" unit="" label="strings by energy" size={14} /> {s.parallelByEnergy === 1 ? 'string' : 'strings'}{#if s.parallelByCRate !== null}, the C-rate for <Fig
+      Energy asks for <Fig ptr="/bank/sizing/parallelByEnergy" unit="" label="strings by energy" size={14} />
+      {s.parallelByEnergy === 1 ? 'string' : 'strings'}{#if s.parallelByCRate !== null}, the C-rate for <Fig
           ptr="/bank/sizing/parallelByCRate"
           unit=""
           label="strings by C-rate"
           size={14}
-        />{/if}{#if s.parallelByBms !== null}, the BMS for <Fig ptr="/bank/sizing/parallelByBms" unit="" label="strings by BMS" size={14} />{/if}: <b>{words[s.governs]} governs</b>, {s.units}
+        />{/if}{#if s.parallelByBms !== null}, the BMS for <Fig
+          ptr="/bank/sizing/parallelByBms"
+          unit=""
+          label="strings by BMS"
+          size={14}
+        />{/if}: <b>{words[s.governs]} governs</b>, {s.units}
       {s.units === 1 ? 'unit' : 'units'} needed, {b.units} here.
     </p>
   {/if}
@@ -95,7 +129,8 @@
     />
   {/if}
   <p class="caution">
-    A battery cannot be switched off: rings off, insulated tools, cover each positive. {#if b.parallel > 1}Join strings only when their rest voltages agree (the bring-up rule: within 0.05 V for each 12 V).{/if}
+    A battery cannot be switched off: rings off, insulated tools, cover each positive. {#if b.parallel > 1}Join strings
+      only when their rest voltages agree (the bring-up rule: within 0.05 V for each 12 V).{/if}
   </p>
 {:else}
   <p class="note mt-3">{e?.because.bank ?? 'Choose a unit'}. With loads entered, one is advised.</p>

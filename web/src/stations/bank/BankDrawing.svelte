@@ -49,29 +49,79 @@
   <!-- Rails, or bus bars with a lead to each string. -->
   {#if n.style === 'bus-bars'}
     {#each [top, bottom] as y (y)}
-      <rect x={far - 16} y={y - 6} width={near - far + 32} height="12" fill="var(--sheet)" stroke="var(--ink)" stroke-width="1.5" />
+      <rect
+        x={far - 16}
+        y={y - 6}
+        width={near - far + 32}
+        height="12"
+        fill="var(--sheet)"
+        stroke="var(--ink)"
+        stroke-width="1.5"
+      />
     {/each}
   {:else}
     {#each strings.slice(1) as s (s.i)}
       {@const to = strings[s.i - 1].x}
-      <Copper x1={s.x} y1={top} x2={to} y2={top} thick={linkThick} share={linkShare(n.positiveLinksA[s.i - 1])} title="{n.link.size}, {say(n.link.lengthM, 'm')}" />
-      <Copper x1={s.x} y1={bottom} x2={to} y2={bottom} thick={linkThick} share={linkShare(n.negativeLinksA[s.i - 1])} title="{n.link.size}, {say(n.link.lengthM, 'm')}" />
+      <Copper
+        x1={s.x}
+        y1={top}
+        x2={to}
+        y2={top}
+        thick={linkThick}
+        share={linkShare(n.positiveLinksA[s.i - 1])}
+        title="{n.link.size}, {say(n.link.lengthM, 'm')}"
+      />
+      <Copper
+        x1={s.x}
+        y1={bottom}
+        x2={to}
+        y2={bottom}
+        thick={linkThick}
+        share={linkShare(n.negativeLinksA[s.i - 1])}
+        title="{n.link.size}, {say(n.link.lengthM, 'm')}"
+      />
     {/each}
   {/if}
   <!-- Leads of the system. -->
   <Copper x1={near} y1={top} x2={edge} y2={top} thick={mainThick} conductors={run?.conductors ?? 1} share={mainShare} />
   {#if n.style === 'diagonal' && bank.parallel > 1}
-    <path d="M{far} {bottom} V{low + 7} H{edge}" fill="none" stroke="var(--copper-body)" stroke-width={Math.min(10, mainThick)} />
-    <path d="M{far} {bottom} V{low + 7} H{edge}" fill="none" stroke="var(--copper)" stroke-width={Math.min(10, mainThick) * Math.sqrt(Math.min(1, mainShare))} />
+    <path
+      d="M{far} {bottom} V{low + 7} H{edge}"
+      fill="none"
+      stroke="var(--copper-body)"
+      stroke-width={Math.min(10, mainThick)}
+    />
+    <path
+      d="M{far} {bottom} V{low + 7} H{edge}"
+      fill="none"
+      stroke="var(--copper)"
+      stroke-width={Math.min(10, mainThick) * Math.sqrt(Math.min(1, mainShare))}
+    />
   {:else}
-    <Copper x1={near} y1={bottom} x2={edge} y2={bottom} thick={mainThick} conductors={run?.conductors ?? 1} share={mainShare} />
+    <Copper
+      x1={near}
+      y1={bottom}
+      x2={edge}
+      y2={bottom}
+      thick={mainThick}
+      conductors={run?.conductors ?? 1}
+      share={mainShare}
+    />
   {/if}
   {#each strings as s (s.i)}
     {@const amps = n.stringCurrentsA[s.i]}
     <!-- The way down the string: lead, jumpers. -->
     {#if rows > 1}
       {#each Array.from({ length: rows - 1 }, (_, r) => r) as r (r)}
-        <Copper x1={s.x} y1={top + (r + 1) * each - 24} x2={s.x} y2={top + (r + 1) * each + 24} thick={Math.min(14, thick(n.jumper.areaMm2))} share={jumperShare(amps)} title="jumper {n.jumper.size}" />
+        <Copper
+          x1={s.x}
+          y1={top + (r + 1) * each - 24}
+          x2={s.x}
+          y2={top + (r + 1) * each + 24}
+          thick={Math.min(14, thick(n.jumper.areaMm2))}
+          share={jumperShare(amps)}
+          title="jumper {n.jumper.size}"
+        />
       {/each}
     {/if}
     {#each Array.from({ length: rows }, (_, r) => r) as r (r)}
@@ -81,23 +131,52 @@
       <rect x={s.x - box / 2} y={y1} width={box} height={y2 - y1} fill="var(--page)" stroke="var(--ink)" />
       {#if many}
         {#each Array.from({ length: bank.series - 1 }, (_, c) => c) as c (c)}
-          <line x1={s.x - box / 2} x2={s.x + box / 2} y1={y1 + ((c + 1) * (y2 - y1)) / bank.series} y2={y1 + ((c + 1) * (y2 - y1)) / bank.series} stroke="var(--hair)" />
+          <line
+            x1={s.x - box / 2}
+            x2={s.x + box / 2}
+            y1={y1 + ((c + 1) * (y2 - y1)) / bank.series}
+            y2={y1 + ((c + 1) * (y2 - y1)) / bank.series}
+            stroke="var(--hair)"
+          />
         {/each}
       {/if}
       {@const mid = (y1 + y2) / 2}
       {#if y2 - y1 > 34 || many}
-        <text x={s.x} y={mid + (y2 - y1 > 58 && roomy ? -6 : 5)} text-anchor="middle" class="fig" style:font-size={pitch > 60 ? '17px' : '13px'}>{s.name}{rows > 1 ? r + 1 : ''}</text>
+        <text
+          x={s.x}
+          y={mid + (y2 - y1 > 58 && roomy ? -6 : 5)}
+          text-anchor="middle"
+          class="fig"
+          style:font-size={pitch > 60 ? '17px' : '13px'}>{s.name}{rows > 1 ? r + 1 : ''}</text
+        >
         {#if y2 - y1 > 58 && roomy}
           <text x={s.x} y={mid + 8} text-anchor="middle" class="faint">{num(bank.unit.ah)} Ah</text>
-          {#if y2 - y1 > 74}<text x={s.x} y={mid + 21} text-anchor="middle" class="faint">{num(bank.unitOhm * 1000, 2)} mΩ</text>{/if}
+          {#if y2 - y1 > 74}<text x={s.x} y={mid + 21} text-anchor="middle" class="faint"
+              >{num(bank.unitOhm * 1000, 2)} mΩ</text
+            >{/if}
         {/if}
       {/if}
       {@const disc = Math.min(9, (y2 - y1) / 5)}
       {#if !many && disc > 6}
         <circle cx={s.x} cy={r === 0 ? top : y1} r={disc} fill="var(--sheet)" stroke="var(--ink)" stroke-width="1.3" />
-        <text x={s.x} y={(r === 0 ? top : y1) + 5} text-anchor="middle" style:font-size="14px" style:font-weight="700">+</text>
-        <circle cx={s.x} cy={r === rows - 1 ? bottom : y2} r={disc} fill="var(--sheet)" stroke="var(--ink)" stroke-width="1.3" />
-        <text x={s.x} y={(r === rows - 1 ? bottom : y2) + 5} text-anchor="middle" style:font-size="14px" style:font-weight="700">−</text>
+        <text x={s.x} y={(r === 0 ? top : y1) + 5} text-anchor="middle" style:font-size="14px" style:font-weight="700"
+          >+</text
+        >
+        <circle
+          cx={s.x}
+          cy={r === rows - 1 ? bottom : y2}
+          r={disc}
+          fill="var(--sheet)"
+          stroke="var(--ink)"
+          stroke-width="1.3"
+        />
+        <text
+          x={s.x}
+          y={(r === rows - 1 ? bottom : y2) + 5}
+          text-anchor="middle"
+          style:font-size="14px"
+          style:font-weight="700">−</text
+        >
       {/if}
     {/each}
     <!-- The string's amperes against what a unit allows. -->
@@ -105,37 +184,92 @@
       {@const bx = s.x + box / 2 + 12}
       {@const [b1, b2] = [top + 34, bottom - 34]}
       <rect x={bx} y={b1} width="13" height={b2 - b1} fill="var(--sheet)" stroke="var(--ink)" />
-      <rect x={bx} y={b2 - Math.min(1, amps / full) * (b2 - b1)} width="13" height={Math.min(1, amps / full) * (b2 - b1)} fill={amps > full * 1.000001 ? 'var(--ink)' : 'var(--copper)'} />
+      <rect
+        x={bx}
+        y={b2 - Math.min(1, amps / full) * (b2 - b1)}
+        width="13"
+        height={Math.min(1, amps / full) * (b2 - b1)}
+        fill={amps > full * 1.000001 ? 'var(--ink)' : 'var(--copper)'}
+      />
       {#if bank.parallel > 1}
         {@const even = b2 - ((n.evenShare * n.currentA) / full) * (b2 - b1)}
         <line x1={bx - 4} x2={bx + 17} y1={even} y2={even} stroke="var(--ink)" stroke-width="2" />
       {/if}
       {@const my = (b1 + b2) / 2}
-      <FigText ptr="/network/shares/{s.i}" unit="fraction" label="string {s.name}’s share" x={bx + 22} y={my} size={pitch > 190 ? 24 : 19} />
-      <FigText ptr="/network/stringCurrentsA/{s.i}" unit="A" label="string {s.name} at full load" x={bx + 22} y={my + 20} size={15} />
+      <FigText
+        ptr="/network/shares/{s.i}"
+        unit="fraction"
+        label="string {s.name}’s share"
+        x={bx + 22}
+        y={my}
+        size={pitch > 190 ? 24 : 19}
+      />
+      <FigText
+        ptr="/network/stringCurrentsA/{s.i}"
+        unit="A"
+        label="string {s.name} at full load"
+        x={bx + 22}
+        y={my + 20}
+        size={15}
+      />
       <text x={bx + 22} y={my + 36} class="faint">string {s.name}</text>
       {#if s.i === bank.parallel - 1 && limit !== null}
         <text x={bx + 20} y={b1 + 9} class="faint">{bank.unit.bms ? 'BMS' : 'unit'} {say(limit, 'rating')}</text>
       {/if}
     {:else}
-      <FigText ptr="/network/stringCurrentsA/{s.i}" unit="A" label="string {s.name} at full load" x={s.x} y={height - 6} anchor="middle" size={13} />
+      <FigText
+        ptr="/network/stringCurrentsA/{s.i}"
+        unit="A"
+        label="string {s.name} at full load"
+        x={s.x}
+        y={height - 6}
+        anchor="middle"
+        size={13}
+      />
     {/if}
     {#if s.i > 0 && n.style !== 'bus-bars'}
       {@const mx = (s.x + strings[s.i - 1].x) / 2}
       {#if pitch > 84}
-        <FigText ptr="/network/positiveLinksA/{s.i - 1}" unit="A" label="link {stringName(s.i)} to {s.name}, positive" x={mx} y={top - linkThick / 2 - 6} anchor="middle" size={14} />
+        <FigText
+          ptr="/network/positiveLinksA/{s.i - 1}"
+          unit="A"
+          label="link {stringName(s.i)} to {s.name}, positive"
+          x={mx}
+          y={top - linkThick / 2 - 6}
+          anchor="middle"
+          size={14}
+        />
         {#if roomy && n.style === 'diagonal'}
-          <FigText ptr="/network/negativeLinksA/{s.i - 1}" unit="A" label="link {stringName(s.i)} to {s.name}, negative" x={mx} y={bottom - linkThick / 2 - 5} anchor="middle" size={13} />
+          <FigText
+            ptr="/network/negativeLinksA/{s.i - 1}"
+            unit="A"
+            label="link {stringName(s.i)} to {s.name}, negative"
+            x={mx}
+            y={bottom - linkThick / 2 - 5}
+            anchor="middle"
+            size={13}
+          />
         {/if}
       {/if}
     {/if}
   {/each}
-  <FigText ptr="/currents/bankWorstA" unit="A" label="whole bank at full load" x={edge} y={top - mainThick / 2 - 7} anchor="end" size={17} />
+  <FigText
+    ptr="/currents/bankWorstA"
+    unit="A"
+    label="whole bank at full load"
+    x={edge}
+    y={top - mainThick / 2 - 7}
+    anchor="end"
+    size={17}
+  />
   <text x={edge} y={top + mainThick / 2 + 15} text-anchor="end" class="faint">to the fuse</text>
   <text x={edge} y={bottom - mainThick / 2 - 7} text-anchor="end" class="faint">to the shunt</text>
   {#if bank.parallel > 1 && roomy}
     <text x={MARGIN} y={height - 4} class="faint"
-      >{n.style === 'bus-bars' ? `leads ${n.lead.size}, ${say(n.lead.lengthM, 'm')}` : `links ${n.link.size}, ${say(n.link.lengthM, 'm')}`}; {pxPerMm} px a mm; bright core: share of its ampacity in use; bar: share of what a unit allows, tick: even share</text
+      >{n.style === 'bus-bars'
+        ? `leads ${n.lead.size}, ${say(n.lead.lengthM, 'm')}`
+        : `links ${n.link.size}, ${say(n.link.lengthM, 'm')}`}; {pxPerMm} px a mm; bright core: share of its ampacity in use;
+      bar: share of what a unit allows, tick: even share</text
     >
   {/if}
 </Drawing>

@@ -16,7 +16,13 @@
     <div class="flex flex-col gap-1.5">
       {#each network.styles as s (s.style)}
         {@const on = s.style === network.style}
-        <button type="button" class={['style', on && 'on']} aria-pressed={on} data-style={s.style} onclick={() => session.edit({ path: '~/wiring/style', value: s.style }, true)}>
+        <button
+          type="button"
+          class={['style', on && 'on']}
+          aria-pressed={on}
+          data-style={s.style}
+          onclick={() => session.edit({ path: '~/wiring/style', value: s.style }, true)}
+        >
           <svg width="64" height="36" viewBox="0 0 64 36" aria-hidden="true">
             {#if s.style === 'bus-bars'}
               <path d="M4 4 H60 M4 32 H60" stroke="var(--ink)" stroke-width="3" />
@@ -32,14 +38,29 @@
           </svg>
           <span class="flex-1 text-left">
             <b>{names[s.style]}</b>
-            <span class="block note">{s.allowsAcW !== null ? `allows ${num(s.allowsAcW)} W` : s.ceilingA !== null ? `allows ${say(s.ceilingA, 'A')}` : 'no limit known'}</span>
+            <span class="block note"
+              >{s.allowsAcW !== null
+                ? `allows ${num(s.allowsAcW)} W`
+                : s.ceilingA !== null
+                  ? `allows ${say(s.ceilingA, 'A')}`
+                  : 'no limit known'}</span
+            >
           </span>
-          <span class="text-right"><span class="fig text-[19px]">{say(s.worstShare, 'fraction')}</span><span class="block note">string {stringName(s.worstString)}</span></span>
+          <span class="text-right"
+            ><span class="fig text-[19px]">{say(s.worstShare, 'fraction')}</span><span class="block note"
+              >string {stringName(s.worstString)}</span
+            ></span
+          >
         </button>
       {/each}
     </div>
     {#if network.stylePinned}
-      <button type="button" class="link-copper text-[12.5px] min-h-6 mt-1" onclick={() => session.edit({ path: '~/wiring/style', value: null }, true)}>back to advised: {advised.toLowerCase()}</button>
+      <button
+        type="button"
+        class="link-copper text-[12.5px] min-h-6 mt-1"
+        onclick={() => session.edit({ path: '~/wiring/style', value: null }, true)}
+        >back to advised: {advised.toLowerCase()}</button
+      >
     {/if}
   </section>
 {/if}

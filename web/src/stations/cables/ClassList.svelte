@@ -40,7 +40,12 @@
             {#if c.id === r.fuseClass}
               <span class="note">chosen, {say(c.ratingA!, 'rating')}</span>
             {:else}
-              <button type="button" class="link-copper" onclick={() => take(c.id)} aria-label="Use {c.label}, {say(c.ratingA!, 'rating')}">use {say(c.ratingA!, 'rating')}</button>
+              <button
+                type="button"
+                class="link-copper"
+                onclick={() => take(c.id)}
+                aria-label="Use {c.label}, {say(c.ratingA!, 'rating')}">use {say(c.ratingA!, 'rating')}</button
+              >
             {/if}
           {:else}
             <span class="note">{why(c)}</span>

@@ -24,7 +24,15 @@
   const post = $derived(joined ? left + Math.max(96, (width - left) * 0.17) : left)
   const end = $derived(width - right)
   const fuseAt = $derived(post + (r.fuseDistanceM / r.lengthM) * (end - post))
-  const most = $derived(Math.max(r.designA, r.ratingA ?? 0, r.ampacityA ?? 0, conductor?.ampacityA ?? 0, joined ? (n?.linkWorstA ?? 0) : 0) * 1.12)
+  const most = $derived(
+    Math.max(
+      r.designA,
+      r.ratingA ?? 0,
+      r.ampacityA ?? 0,
+      conductor?.ampacityA ?? 0,
+      joined ? (n?.linkWorstA ?? 0) : 0,
+    ) * 1.12,
+  )
   const y = (amps: number) => base - (amps / most) * (base - top)
   const parts = $derived([
     ...(joined && conductor
@@ -55,52 +63,160 @@
   {#each parts as part (part.key)}
     <rect x={part.x1} y={y(part.copper)} width={part.x2 - part.x1} height={base - y(part.copper)} fill="var(--tint)" />
     <rect x={part.x1} y={y(part.load)} width={part.x2 - part.x1} height={base - y(part.load)} fill="var(--copper)" />
-    <path d="M{part.x1} {base} V{y(part.copper)} H{part.x2} V{base}" fill="none" stroke="var(--copper)" stroke-width="2.5" />
+    <path
+      d="M{part.x1} {base} V{y(part.copper)} H{part.x2} V{base}"
+      fill="none"
+      stroke="var(--copper)"
+      stroke-width="2.5"
+    />
     {#if part.fuse > part.copper * (1 + 1e-9)}
-      <rect x={part.x1} y={y(part.fuse)} width={part.x2 - part.x1} height={y(part.copper) - y(part.fuse)} fill="var(--ink)" />
-      <text x={(part.x1 + part.x2) / 2} y={(y(part.fuse) + y(part.copper)) / 2 + 5} text-anchor="middle" class="fig over">{say(part.fuse - part.copper, 'A')} over</text>
+      <rect
+        x={part.x1}
+        y={y(part.fuse)}
+        width={part.x2 - part.x1}
+        height={y(part.copper) - y(part.fuse)}
+        fill="var(--ink)"
+      />
+      <text
+        x={(part.x1 + part.x2) / 2}
+        y={(y(part.fuse) + y(part.copper)) / 2 + 5}
+        text-anchor="middle"
+        class="fig over">{say(part.fuse - part.copper, 'A')} over</text
+      >
     {/if}
     {#if part.load > part.fuse && part.fuse > 0}
-      <rect x={part.x1} y={y(part.load)} width={part.x2 - part.x1} height={y(part.fuse) - y(part.load)} fill="var(--ink)" />
+      <rect
+        x={part.x1}
+        y={y(part.load)}
+        width={part.x2 - part.x1}
+        height={y(part.fuse) - y(part.load)}
+        fill="var(--ink)"
+      />
     {/if}
-    {#if part.fuse > 0}<line x1={part.x1} x2={part.x2} y1={y(part.fuse)} y2={y(part.fuse)} stroke="var(--ink)" stroke-width="2" />{/if}
+    {#if part.fuse > 0}<line
+        x1={part.x1}
+        x2={part.x2}
+        y1={y(part.fuse)}
+        y2={y(part.fuse)}
+        stroke="var(--ink)"
+        stroke-width="2"
+      />{/if}
   {/each}
   <line x1={left} x2={end} y1={base} y2={base} stroke="var(--ink)" />
-  {#if r.ampacityA}<FigText ptr="/mainRun/ampacityA" unit="A" label="copper carries" x={end - 6} y={y(r.ampacityA) - 5} anchor="end" size={15} after="copper carries" />{/if}
+  {#if r.ampacityA}<FigText
+      ptr="/mainRun/ampacityA"
+      unit="A"
+      label="copper carries"
+      x={end - 6}
+      y={y(r.ampacityA) - 5}
+      anchor="end"
+      size={15}
+      after="copper carries"
+    />{/if}
   {#if r.ratingA}
     {@const near = r.ampacityA ? Math.abs(y(r.ratingA) - y(r.ampacityA)) < 18 : false}
-    <FigText ptr="/mainRun/ratingA" unit="rating" label="fuse" x={end - 6 - (near ? 150 : 0)} y={y(r.ratingA) - 5} anchor="end" size={15} after="fuse" />
+    <FigText
+      ptr="/mainRun/ratingA"
+      unit="rating"
+      label="fuse"
+      x={end - 6 - (near ? 150 : 0)}
+      y={y(r.ratingA) - 5}
+      anchor="end"
+      size={15}
+      after="fuse"
+    />
   {/if}
-  <FigText ptr="/mainRun/designA" unit="A" label="load" x={end - 6} y={Math.min(base - 6, y(r.designA) + 18)} anchor="end" size={16} fill="var(--on-copper)" />
+  <FigText
+    ptr="/mainRun/designA"
+    unit="A"
+    label="load"
+    x={end - 6}
+    y={Math.min(base - 6, y(r.designA) + 18)}
+    anchor="end"
+    size={16}
+    fill="var(--on-copper)"
+  />
   {#if joined}
     <text x={(left + post) / 2} y={base - 6} text-anchor="middle" class="on-copper">{bars ? 'leads' : 'links'}</text>
   {/if}
 
   <!-- Both poles with their parts, the run to scale in metres. -->
   {#each [plus, minus] as cy (cy)}
-    {#if joined && conductor}<Copper x1={left} y1={cy} x2={post} y2={cy} thick={Math.min(thick, diameterMm(conductor.areaMm2) * pxPerMm)} share={linkShare} />{/if}
+    {#if joined && conductor}<Copper
+        x1={left}
+        y1={cy}
+        x2={post}
+        y2={cy}
+        thick={Math.min(thick, diameterMm(conductor.areaMm2) * pxPerMm)}
+        share={linkShare}
+      />{/if}
     <Copper x1={post} y1={cy} x2={end} y2={cy} {thick} conductors={r.conductors} {share} />
     {#if joined}
       {#each strings as i (i)}
         <circle cx={dot(i)} {cy} r="9" fill="var(--sheet)" stroke="var(--ink)" />
-        <text x={dot(i)} y={cy + 4.5} text-anchor="middle" class="fig" style:font-size="12.5px">{stringName(i + 1)}</text>
+        <text x={dot(i)} y={cy + 4.5} text-anchor="middle" class="fig" style:font-size="12.5px"
+          >{stringName(i + 1)}</text
+        >
       {/each}
     {/if}
   {/each}
   {#if r.ratingA}
     <rect x={fuseAt - 12} y={plus - 13} width="24" height="26" fill="var(--sheet)" stroke="var(--ink)" />
     <line x1={fuseAt - 12} x2={fuseAt + 12} y1={plus} y2={plus} stroke="var(--ink)" stroke-width="2" />
-    <text x={fuseAt + 18} y={plus - 15} class="fig">{say(r.ratingA, 'rating')}<tspan dx="4" class="plain">fuse, {say(r.fuseDistanceM, 'm', session.units)} from the post</tspan></text>
+    <text x={fuseAt + 18} y={plus - 15} class="fig"
+      >{say(r.ratingA, 'rating')}<tspan dx="4" class="plain"
+        >fuse, {say(r.fuseDistanceM, 'm', session.units)} from the post</tspan
+      ></text
+    >
   {:else}
     <text x={post + 14} y={plus - 15}>no fuse</text>
   {/if}
-  <text x={end - 4} y={plus - 15} text-anchor="end" class="faint">{r.conductors > 1 ? `${r.conductors} × ` : ''}{r.size ?? 'no cable'}, {say(r.lengthM, 'm', session.units)} one way</text>
+  <text x={end - 4} y={plus - 15} text-anchor="end" class="faint"
+    >{r.conductors > 1 ? `${r.conductors} × ` : ''}{r.size ?? 'no cable'}, {say(r.lengthM, 'm', session.units)} one way</text
+  >
   {#if r.dropV !== null}
-    <path d="M{post} {w1} H{end} V{w1 + lost} Z M{post} {w2} H{end} V{w2 - lost} Z" fill="var(--page)" stroke="var(--ink)" />
-    {#each [w1 + gap / 4, w2 - gap / 4] as limit (limit)}<line x1={end - 14} x2={end + 6} y1={limit} y2={limit} stroke="var(--copper)" stroke-width="2" />{/each}
-    <FigText ptr="/voltage/lowV" unit="V" label="at the posts, nearly empty" x={post + 10} y={mid + 6} size={19} after="at the posts, worst" />
-    <FigText ptr="/mainRun/dropFraction" unit="fraction" label="drop" x={(post + end) / 2 + 26} y={mid + 5} anchor="middle" size={16} after="lost on the way, {say(r.dropLimit, 'fraction')} allowed" />
-    <FigText ptr="/mainRun/endV" unit="V" label="at the inverter" x={end - 8} y={mid + 6} anchor="end" size={19} after="at the end" />
+    <path
+      d="M{post} {w1} H{end} V{w1 + lost} Z M{post} {w2} H{end} V{w2 - lost} Z"
+      fill="var(--page)"
+      stroke="var(--ink)"
+    />
+    {#each [w1 + gap / 4, w2 - gap / 4] as limit (limit)}<line
+        x1={end - 14}
+        x2={end + 6}
+        y1={limit}
+        y2={limit}
+        stroke="var(--copper)"
+        stroke-width="2"
+      />{/each}
+    <FigText
+      ptr="/voltage/lowV"
+      unit="V"
+      label="at the posts, nearly empty"
+      x={post + 10}
+      y={mid + 6}
+      size={19}
+      after="at the posts, worst"
+    />
+    <FigText
+      ptr="/mainRun/dropFraction"
+      unit="fraction"
+      label="drop"
+      x={(post + end) / 2 + 26}
+      y={mid + 5}
+      anchor="middle"
+      size={16}
+      after="lost on the way, {say(r.dropLimit, 'fraction')} allowed"
+    />
+    <FigText
+      ptr="/mainRun/endV"
+      unit="V"
+      label="at the inverter"
+      x={end - 8}
+      y={mid + 6}
+      anchor="end"
+      size={19}
+      after="at the end"
+    />
   {/if}
   {#if p === null}<text x={post + 10} y={height - 30} class="faint">the short circuit waits for the bank</text>{/if}
 </Drawing>

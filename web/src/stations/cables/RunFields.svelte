@@ -36,7 +36,13 @@
     path="{path}/size"
     onpick={pickSize}
   />
-  {#if run.size !== null}<QuantityField label="in parallel" kind="count" path="{path}/parallel" advised={1} width="56px" />{/if}
+  {#if run.size !== null}<QuantityField
+      label="in parallel"
+      kind="count"
+      path="{path}/parallel"
+      advised={1}
+      width="56px"
+    />{/if}
   <ChoiceField
     label="fuse class"
     value={run.fuse.class}
@@ -55,7 +61,13 @@
     path="{path}/fuse/ratingA"
     onpick={(a) => session.edit({ path: `~${path}/fuse/ratingA`, value: a === null ? null : Number(a) }, true)}
   />
-  <QuantityField label="post to fuse" kind="length" path="{path}/fuse/distanceM" advised={r?.fuseDistanceM ?? 0.15} width="62px" />
+  <QuantityField
+    label="post to fuse"
+    kind="length"
+    path="{path}/fuse/distanceM"
+    advised={r?.fuseDistanceM ?? 0.15}
+    width="62px"
+  />
   <ChoiceField
     label="place"
     value={run.place}
@@ -71,7 +83,9 @@
   <ChoiceField
     label="table, typical values"
     value={run.practice}
-    options={reference.practices.filter((p) => p.series === series).map((p) => ({ value: p.id, text: `${p.id.replace(/-/g, ' ')} °C` }))}
+    options={reference.practices
+      .filter((p) => p.series === series)
+      .map((p) => ({ value: p.id, text: `${p.id.replace(/-/g, ' ')} °C` }))}
     advised={r ? r.practice.replace(/-/g, ' ') : ''}
     width="176px"
     path="{path}/practice"

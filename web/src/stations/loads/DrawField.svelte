@@ -10,10 +10,20 @@
 
   const inAmps = $derived(load.amps !== null)
   const text = $derived(
-    inAmps ? fieldText(load.amps!, 'current', 'metric') : load.watts === null ? '' : fieldText(load.watts, 'power', 'metric'),
+    inAmps
+      ? fieldText(load.amps!, 'current', 'metric')
+      : load.watts === null
+        ? ''
+        : fieldText(load.watts, 'power', 'metric'),
   )
   /** Volts the amperes are at; a load at the bank takes the bank's. */
-  const volts = $derived(load.kind === 'ac' ? (load.volts ?? session.design!.ac.volts) : load.kind === 'converter' ? (load.volts ?? 12) : load.volts)
+  const volts = $derived(
+    load.kind === 'ac'
+      ? (load.volts ?? session.design!.ac.volts)
+      : load.kind === 'converter'
+        ? (load.volts ?? 12)
+        : load.volts,
+  )
 
   const at = (field: string) => `${session.base}${path}/${field}`
 
@@ -39,7 +49,8 @@
             { path: at('amps'), value: null },
           ],
     )
-    if (kind === 'current') return { understood: `${num(parsed.value, 2)} A at ${volts === null ? 'the bank’s volts' : `${num(volts)} V`}` }
+    if (kind === 'current')
+      return { understood: `${num(parsed.value, 2)} A at ${volts === null ? 'the bank’s volts' : `${num(volts)} V`}` }
     return parsed.said ? { understood: `${num(parsed.value)} W` } : {}
   }
 </script>

@@ -44,7 +44,13 @@
   <QuantityField label="how many" kind="count" path="{path}/quantity" width="52px" />
   <DrawField {load} {path} />
   {#if load.kind !== 'ac'}
-    <QuantityField label="at" kind="voltage" path="{path}/volts" advised={session.result?.voltage?.nominalV ?? null} width="66px" />
+    <QuantityField
+      label="at"
+      kind="voltage"
+      path="{path}/volts"
+      advised={session.result?.voltage?.nominalV ?? null}
+      width="66px"
+    />
   {/if}
   <TimesField {load} {path} />
   <QuantityField label="duty" kind="share" path="{path}/duty" width="62px" />
@@ -52,7 +58,12 @@
     <QuantityField label="starts at" kind="power" path="{path}/surgeWatts" width="80px" />
     <QuantityField label="for" kind="seconds" path="{path}/startSeconds" advised={0.5} width="58px" />
   {/if}
-  <button type="button" class="btn btn-ghost btn-xs btn-square remove" aria-label="Remove {load.name || 'this load'}" onclick={onremove}><X size={15} /></button>
+  <button
+    type="button"
+    class="btn btn-ghost btn-xs btn-square remove"
+    aria-label="Remove {load.name || 'this load'}"
+    onclick={onremove}><X size={15} /></button
+  >
 </div>
 
 <style>

@@ -34,9 +34,20 @@
     <Figures
       items={[
         { ptr: '/energy/energyBankWh', unit: 'Wh', label: 'a day, from the bank', testid: 'energy-bank' },
-        { ptr: '/energy/ahPerDay', unit: 'Ah', label: `a day, at ${sayVolts(e.voltage.nominalV)}`, testid: 'ah-per-day' },
+        {
+          ptr: '/energy/ahPerDay',
+          unit: 'Ah',
+          label: `a day, at ${sayVolts(e.voltage.nominalV)}`,
+          testid: 'ah-per-day',
+        },
         { ptr: '/loads/peakAcW', unit: 'W', label: 'AC at once', note: clock(e.loads.peak.fromH), testid: 'peak-ac' },
-        { ptr: '/loads/surgeDemandW', unit: 'W', label: 'worst instant', note: e.loads.worst.starting ? `for ${say(e.loads.worst.startSeconds, 's')}` : undefined, testid: 'surge' },
+        {
+          ptr: '/loads/surgeDemandW',
+          unit: 'W',
+          label: 'worst instant',
+          note: e.loads.worst.starting ? `for ${say(e.loads.worst.startSeconds, 's')}` : undefined,
+          testid: 'surge',
+        },
         { ptr: '/loads/peakDcW', unit: 'W', label: 'DC at once', testid: 'peak-dc' },
       ]}
     />
@@ -47,19 +58,28 @@
   {#if loads.length > 0}
     <div class="row head caption">
       <span><button type="button" class="btn btn-outline btn-xs" onclick={add}>Add a load</button></span>
-      <span class="hours" aria-hidden="true">{#each [0, 6, 12, 18, 24] as h (h)}<span>{clock(h)}</span>{/each}</span>
+      <span class="hours" aria-hidden="true"
+        >{#each [0, 6, 12, 18, 24] as h (h)}<span>{clock(h)}</span>{/each}</span
+      >
       <span class="text-right">at the bank</span>
       <span class="text-right">share</span>
     </div>
   {/if}
   {#each loads as load, i (load.id)}
     <div class={['row', open === load.id && 'is-open']}>
-      <button type="button" class="what" aria-expanded={open === load.id} onclick={() => (open = open === load.id ? null : load.id)}>
+      <button
+        type="button"
+        class="what"
+        aria-expanded={open === load.id}
+        onclick={() => (open = open === load.id ? null : load.id)}
+      >
         <b>{load.name || 'New load'}</b>
         <span class="caption">{summary(load)}</span>
       </button>
       <DayStrip windows={load.windows} hours={load.hours} hatched={load.kind !== 'ac'} />
-      <span class="text-right"><Fig ptr="/energy/rows/{i}/bankWh" unit="Wh" label="{load.name}, a day at the bank" size={15} /></span>
+      <span class="text-right"
+        ><Fig ptr="/energy/rows/{i}/bankWh" unit="Wh" label="{load.name}, a day at the bank" size={15} /></span
+      >
       <span class="text-right share">
         <span class="bar" style:width="{(e?.energy?.rows[i]?.share ?? 0) * 100}%"></span>
         <Fig ptr="/energy/rows/{i}/share" unit="fraction" label="{load.name}, share of the day" size={13} />
@@ -74,7 +94,14 @@
       <span class="what idle">
         <b>Inverter, idling</b>
         <span class="inline-flex items-center gap-1">
-          <QuantityField label="hours a day the inverter is left on" hideLabel kind="hours" path="/inverters/0/onH" advised={e.energy.inverterOnH} width="56px" />
+          <QuantityField
+            label="hours a day the inverter is left on"
+            hideLabel
+            kind="hours"
+            path="/inverters/0/onH"
+            advised={e.energy.inverterOnH}
+            width="56px"
+          />
           <span class="caption">left on</span>
         </span>
       </span>
@@ -91,7 +118,9 @@
 {#if loads.length === 0}
   <div class="my-1.5 flex items-center gap-4">
     <button type="button" class="btn btn-sm btn-primary" onclick={add}>Add a load</button>
-    <p class="note">Name it, say how it is fed, what it draws (60 W, or 5 A) and when it runs (10:00-10:10) or for how long (4 h).</p>
+    <p class="note">
+      Name it, say how it is fed, what it draws (60 W, or 5 A) and when it runs (10:00-10:10) or for how long (4 h).
+    </p>
   </div>
 {/if}
 

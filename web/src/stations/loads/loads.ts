@@ -1,5 +1,5 @@
 import type { Load } from '../../api/client'
-import { num, say, timesText } from '../../ui/quantity'
+import { fieldText, num, say, timesText } from '../../ui/quantity'
 
 /** A load that waits for its figures. Ids are never used again, so they are not counted up. */
 export function newLoad(): Load {
@@ -34,7 +34,7 @@ export const kinds = [
 
 /** A load in a line, as one would say it. */
 export function summary(load: Load): string {
-  const draw = load.amps !== null ? `${num(load.amps, load.amps < 10 ? 2 : 1)} A` : `${num(load.watts ?? 0)} W`
+  const draw = load.amps !== null ? fieldText(load.amps, 'current', 'metric') : `${num(load.watts ?? 0)} W`
   const volts = load.volts !== null && load.kind !== 'ac' ? ` at ${say(load.volts, 'class')}` : ''
   const many = load.quantity === 1 ? '' : `${load.quantity} × `
   const start = load.surgeWatts > 0 ? `, starts at ${num(load.surgeWatts)} W` : ''

@@ -21,7 +21,9 @@
   const x = (amps: number) => left + (amps / mostA) * (width - left - 12)
   const y = (volts: number) => bottom - (volts / mostV) * (bottom - top)
   const lowV = (r: LadderRung) => r.powerW! / r.currentA!
-  const pxPerMm = $derived(step125(22 / Math.max(1, ...shown.map((r) => (r.areaMm2 ? diameterMm(r.areaMm2) * (r.conductors ?? 1) : 1)))))
+  const pxPerMm = $derived(
+    step125(22 / Math.max(1, ...shown.map((r) => (r.areaMm2 ? diameterMm(r.areaMm2) * (r.conductors ?? 1) : 1)))),
+  )
   const curve = $derived.by(() => {
     if (!here) return ''
     const points: string[] = []
@@ -58,7 +60,14 @@
       <line x1={left} x2={cx} y1={cy} y2={cy} stroke="var(--ink)" stroke-width="2" stroke-dasharray="3 3" />
     {/if}
     <circle {cx} {cy} r="4" fill="var(--sheet)" stroke="var(--ink)" stroke-width="1.5" />
-    <text x={left - 8} y={cy + 6} text-anchor="end" class="fig" style:font-size="18px" style:font-weight={r.here ? 750 : 500}>{r.systemV}</text>
+    <text
+      x={left - 8}
+      y={cy + 6}
+      text-anchor="end"
+      class="fig"
+      style:font-size="18px"
+      style:font-weight={r.here ? 750 : 500}>{r.systemV}</text
+    >
     {@const flip = cx > width - 150}
     {#if r.here}
       <FigText
@@ -71,11 +80,25 @@
         size={22}
       />
     {:else}
-      <text x={flip ? cx - 10 : cx + 12} y={flip ? cy - 16 : cy - 6} text-anchor={flip ? 'end' : 'start'} class="fig" style:font-size="18px">{say(r.currentA!, 'A')}</text>
+      <text
+        x={flip ? cx - 10 : cx + 12}
+        y={flip ? cy - 16 : cy - 6}
+        text-anchor={flip ? 'end' : 'start'}
+        class="fig"
+        style:font-size="18px">{say(r.currentA!, 'A')}</text
+      >
     {/if}
     {#if !r.size}<text x={cx - 10} y={cy + 18} text-anchor="end">no cable of the table</text>{/if}
   {/each}
-  <line x1={x(limit)} x2={x(limit)} y1={top - 8} y2={bottom} stroke="var(--copper)" stroke-width="1.5" stroke-dasharray="5 3" />
+  <line
+    x1={x(limit)}
+    x2={x(limit)}
+    y1={top - 8}
+    y2={bottom}
+    stroke="var(--copper)"
+    stroke-width="1.5"
+    stroke-dasharray="5 3"
+  />
   <text
     x={x(limit) + 6}
     y={top - 10}
@@ -88,7 +111,9 @@
     onkeydown={() => {}}>house rule, {num(limit)} A</text
   >
   <text x={left + 6} y={top + 4}>volts</text>
-  {#if here}<text x={width - 16} y={bottom - 8} text-anchor="end" class="faint">on the curve volts × amps = {num(here.powerW!)} W; {pxPerMm} px a mm of copper</text>{/if}
+  {#if here}<text x={width - 16} y={bottom - 8} text-anchor="end" class="faint"
+      >on the curve volts × amps = {num(here.powerW!)} W; {pxPerMm} px a mm of copper</text
+    >{/if}
 </Drawing>
 
 <style>

@@ -15,12 +15,21 @@
   <div class="head">
     <span class="fig text-[26px] leading-none">{rung.systemV}<span class="text-[16px] ml-1">V</span></span>
     <span class="caption">{rung.series ? `${rung.series}S${rung.parallel}P` : ''}</span>
-    <span class="ml-auto caption whitespace-nowrap"><Mark kind={rung.wrong > 0 ? 'wrong' : 'fits'} size={8} /> {rung.wrong > 0 ? `${rung.wrong} wrong` : 'fits'}</span>
+    <span class="ml-auto caption whitespace-nowrap"
+      ><Mark kind={rung.wrong > 0 ? 'wrong' : 'fits'} size={8} />
+      {rung.wrong > 0 ? `${rung.wrong} wrong` : 'fits'}</span
+    >
   </div>
   <svg viewBox="0 0 96 40" width="96" height="40" aria-hidden="true">
     {#if r > 0}
       {#each Array.from({ length: rung.conductors ?? 1 }, (_, i) => i) as i (i)}
-        <circle cx={48 + (i - ((rung.conductors ?? 1) - 1) / 2) * (2 * r + 1)} cy="20" {r} fill="var(--copper-body)" stroke="var(--copper)" />
+        <circle
+          cx={48 + (i - ((rung.conductors ?? 1) - 1) / 2) * (2 * r + 1)}
+          cy="20"
+          {r}
+          fill="var(--copper-body)"
+          stroke="var(--copper)"
+        />
       {/each}
     {/if}
   </svg>
@@ -30,15 +39,26 @@
   <span class="cell fig">{rung.allowsAcW !== null ? `${num(rung.allowsAcW)} W` : 'no limit'}</span>
   <span class="cell words">{rung.inverter ?? 'none fits'}</span>
   <span class="cell words">{rung.unit ?? '–'}</span>
-  <span class="cell fig money">{rung.unitsPrice !== null ? num(rung.unitsPrice + (rung.inverterPrice ?? 0)) : '–'}</span>
+  <span class="cell fig money">{rung.unitsPrice !== null ? num(rung.unitsPrice + (rung.inverterPrice ?? 0)) : '–'}</span
+  >
   {#if rung.here}
     {#if pinned}
-      <button type="button" class="link-copper act" onclick={() => session.edit({ path: '~/systemV', value: null }, true)}>back to advised</button>
+      <button
+        type="button"
+        class="link-copper act"
+        onclick={() => session.edit({ path: '~/systemV', value: null }, true)}>back to advised</button
+      >
     {:else}
-      <button type="button" class="link-copper act" onclick={() => session.edit({ path: '~/systemV', value: rung.systemV }, true)}>pin it</button>
+      <button
+        type="button"
+        class="link-copper act"
+        onclick={() => session.edit({ path: '~/systemV', value: rung.systemV }, true)}>pin it</button
+      >
     {/if}
   {:else}
-    <button type="button" class="btn btn-outline btn-xs act" onclick={() => session.edit(rung.changes, true)}>Take {rung.systemV} V</button>
+    <button type="button" class="btn btn-outline btn-xs act" onclick={() => session.edit(rung.changes, true)}
+      >Take {rung.systemV} V</button
+    >
   {/if}
 </div>
 

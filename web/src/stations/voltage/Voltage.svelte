@@ -35,15 +35,30 @@
   const v = $derived(session.result?.voltage)
   const c = $derived(session.result?.currents)
   const pxPerMm = $derived(
-    step125(34 / Math.max(1, ...(rungs ?? []).map((r) => (r.areaMm2 ? diameterMm(r.areaMm2) * (r.conductors ?? 1) : 1)))),
+    step125(
+      34 / Math.max(1, ...(rungs ?? []).map((r) => (r.areaMm2 ? diameterMm(r.areaMm2) * (r.conductors ?? 1) : 1))),
+    ),
   )
-  const schools: Record<string, string> = { 'by-current': 'current', 'by-watts': 'watts', 'mobile-12': 'its 12 V fixtures' }
-  const labels = $derived(['main cable', 'fuse', 'drop', 'bank allows', 'inverter', 'units', `units and inverter${session.design!.display.currency ? `, ${session.design!.display.currency}` : ''}`])
+  const schools: Record<string, string> = {
+    'by-current': 'current',
+    'by-watts': 'watts',
+    'mobile-12': 'its 12 V fixtures',
+  }
+  const labels = $derived([
+    'main cable',
+    'fuse',
+    'drop',
+    'bank allows',
+    'inverter',
+    'units',
+    `units and inverter${session.design!.display.currency ? `, ${session.design!.display.currency}` : ''}`,
+  ])
 </script>
 
 {#if v && c}
   <p class="note mt-0.5">
-    The same loads worked out {rungs?.length ?? 'three'} times. By watts {v.byWattsV} V, by current {v.byCurrentV} V, for 12 V fixtures {v.mobile12V} V; this design goes by {schools[v.school]}.
+    The same loads worked out {rungs?.length ?? 'three'} times. By watts {v.byWattsV} V, by current {v.byCurrentV} V, for
+    12 V fixtures {v.mobile12V} V; this design goes by {schools[v.school]}.
   </p>
   <div class="mt-1.5">
     <Figures
@@ -58,7 +73,12 @@
   {#if rungs}
     <div class="ladder">
       <Ladder {rungs} height={320} />
-      <div class="compare" style:grid-template-columns="96px repeat({rungs.length}, minmax(0, 1fr))" role="group" aria-label="What each voltage needs">
+      <div
+        class="compare"
+        style:grid-template-columns="96px repeat({rungs.length}, minmax(0, 1fr))"
+        role="group"
+        aria-label="What each voltage needs"
+      >
         <div class="labels caption" aria-hidden="true">
           <span></span><span>discs: {num(pxPerMm)} px a mm</span>
           {#each labels as label (label)}<span>{label}</span>{/each}
@@ -68,7 +88,9 @@
     </div>
   {/if}
 {:else}
-  <p class="note mt-2">The ladder appears with the first load: every voltage carries the same watts on another current.</p>
+  <p class="note mt-2">
+    The ladder appears with the first load: every voltage carries the same watts on another current.
+  </p>
 {/if}
 
 <style>
