@@ -77,8 +77,11 @@ public sealed record VoltageResult(
     int Mobile12V,
     string School);
 
-/// <summary>A point of demand on the inverter: watts for seconds, what it gives for so long, and what runs.</summary>
-public sealed record EnvelopeDemand(string Label, double Watts, double Seconds, double GivesW, bool Holds);
+/// <summary>
+/// A point of demand on the inverter: watts for seconds, what it gives for so long, and the stretch of the day's profile it is of (index),
+/// as it runs or with a start on top.
+/// </summary>
+public sealed record EnvelopeDemand(string Label, double Watts, double Seconds, double GivesW, bool Holds, int Segment, bool IsStart);
 
 public sealed record InverterResult(
     InverterItem? Item,

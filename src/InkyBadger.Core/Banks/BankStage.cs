@@ -124,15 +124,17 @@ public static class BankStage
     private static void WriteWorking(
         Tape tape, BankScene scene, BankResult r, Chemistry chemistry, EnergyResult? energy, CurrentsResult? currents, VoltageResult voltage, LoadsResult? loads, InverterResult? inverter)
     {
-        Term Choice(string key, int value, string label, bool pinned, string path) => pinned
-            ? T.You(key, value, "", label, path)
-            : T.Worked(key, value, "", label + ", as advised", "/bank/units");
-        var s = Choice("S", r.Series, "in series", r.SeriesPinned, "/series");
-        var p = Choice("P", r.Parallel, "strings", r.ParallelPinned, "/parallel");
+        var s = r.SeriesPinned ? T.You("S", r.Series, "", "in series", "/series") : T.Worked("S", r.Series, "", "in series, as advised", "/bank/advisedSeries");
+        var p = r.ParallelPinned ? T.You("P", r.Parallel, "", "strings", "/parallel")
+            : r.Parallel == r.AdvisedParallel ? T.Worked("P", r.Parallel, "", "strings, as advised", "/bank/advisedParallel")
+            : T.Assumed("P", r.Parallel, "", r.AdvisedParallel is null ? "string, nothing asks for more" : "strings, the most there can be");
         Term Of(string key, double value, string unit, string label, string field) => T.Sheet(key, value, unit, label, "/unit/" + field);
         var ah = Of("A", r.Unit.Ah, "Ah", "a unit", "ah");
         var cellV = T.Table("v", chemistry.CellNominalV, "V", "a cell", "chemistries");
         var cells = Of("c", r.Unit.Cells, "", "cells a unit", "cells");
+        var divides = r.AdvisedSeries * r.Unit.Cells == voltage.Cells;
+        tape.Write("/bank/advisedSeries", "units in series for the voltage", r.AdvisedSeries, "", "4.1", divides ? "{n} ÷ {c}" : null,
+            [T.Table("n", voltage.Cells, "", $"cells at {voltage.SystemV} V", "cells-per-system"), cells], divides ? null : "The nearest whole number: these units cannot make the voltage.");
         tape.Write("/bank/nominalV", "the bank’s nominal volts", r.NominalV, "V", "4.2", "{S} × {c} × {v}", [s, cells, cellV]);
         tape.Write("/bank/ah", "the bank’s ampere-hours", r.Ah, "Ah", "4.2", "{P} × {A}", [p, ah]);
         var nominal = T.Worked("V", r.NominalV, "V", "nominal", "/bank/nominalV");
@@ -162,6 +164,7 @@ public static class BankStage
                         T.Worked("E", r.UsableWh, "Wh", "usable", "/bank/usableWh"), T.Worked("D", loads.PeakDcW, "W", "DC loads", "/loads/peakDcW"),
                         T.Worked("P", loads.PeakAcW, "W", "AC loads", "/loads/peakAcW"), Demand.EnergyStage.Efficiency(inverter), Demand.EnergyStage.Idle(inverter) with { Key = "i" },
                     ]);
+        tape.Write("/bank/units", "units", r.Units, "", "4.2", "{S} × {P}", [s, p]);
         if (r.Sizing is { } size) WriteSizing(tape, scene, r, size, chemistry, energy!, currents!, voltage, ah);
         tape.Write("/bank/unitOhm", "internal resistance of a unit", r.UnitOhm, "ohm", "5.4", r.UnitOhmAssumed ? r.Unit.Bms is null ? "{c} × {k} ÷ {A}" : "{c} × {k} ÷ {A} + {b}" : "{r}",
             r.UnitOhmAssumed
@@ -173,7 +176,7 @@ public static class BankStage
     {
         tape.Write("/bank/sizing/energyWantedWh", "energy wanted from the bank", size.EnergyWantedWh, "Wh", "4.1", r.Overnight ? "{D}" : "{D} × {d}",
             r.Overnight
-                ? [T.Worked("D", energy.OvernightWh, "Wh", "18:00 to 08:00", "/energy/energyBankWh")]
+                ? [T.Worked("D", energy.OvernightWh, "Wh", "18:00 to 08:00", "/energy/overnightWh")]
                 : [T.Worked("D", energy.EnergyBankWh, "Wh", "a day", "/energy/energyBankWh"), T.Rule("d", r.Autonomy, "days", "autonomy", "autonomy")], houseRule: "autonomy");
         tape.Write("/bank/sizing/ratedWh", "rated energy by the demand", size.RatedWh, "Wh", "4.1", "{E} ÷ ({d} × {a} × {t})",
         [
@@ -200,9 +203,9 @@ public static class BankStage
         var strings = new List<Term> { T.Worked("e", size.ParallelByEnergy, "", "by energy", "/bank/sizing/parallelByEnergy") };
         if (size.ParallelByCRate is not null) strings.Add(T.Worked("c", size.ParallelByCRate, "", "by C-rate", "/bank/sizing/parallelByCRate"));
         if (size.ParallelByBms is not null) strings.Add(T.Worked("b", size.ParallelByBms, "", "by the BMS", "/bank/sizing/parallelByBms"));
-        tape.Write("/bank/sizing/units", "units needed", size.Units, "", "4.1", $"{{S}} × max({string.Join("; ", strings.Select(t => $"{{{t.Key}}}"))})",
-            [T.Table("S", size.Series, "", "in series for the voltage", "cells-per-system"), .. strings], "The larger of the demands, never their product.");
-        tape.Write("/bank/units", "units", r.Units, "", "4.2", "{S} × {P}",
-            [T.You("S", r.Series, "", "in series", "/series"), T.You("P", r.Parallel, "", "strings", "/parallel")]);
+        tape.Write("/bank/advisedParallel", "strings needed", size.Parallel, "", "4.1", $"max({string.Join("; ", strings.Select(t => $"{{{t.Key}}}"))})",
+            strings.ToArray(), "The larger of the demands, never their product.");
+        tape.Write("/bank/sizing/units", "units needed", size.Units, "", "4.1", "{S} × {P}",
+            [T.Worked("S", size.Series, "", "in series for the voltage", "/bank/advisedSeries"), T.Worked("P", size.Parallel, "", "strings", "/bank/advisedParallel")]);
     }
 }

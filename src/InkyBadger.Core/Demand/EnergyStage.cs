@@ -107,6 +107,8 @@ public static class EnergyStage
         tape.Write("/energy/energyBankWh", "a day’s energy from the bank", result.EnergyBankWh, "Wh", "1.1", parts.Count == 0 ? "0" : string.Join(" + ", parts), terms.ToArray());
         tape.Write("/energy/ahPerDay", "ampere-hours a day", result.AhPerDay, "Ah", "1.1", "{E} ÷ {V}",
             [T.Worked("E", result.EnergyBankWh, "Wh", "a day", "/energy/energyBankWh"), T.Worked("V", voltage.NominalV, "V", "nominal", "/voltage/nominalV")]);
+        tape.Write("/energy/overnightWh", "energy from 18:00 to 08:00", result.OvernightWh, "Wh", "4.1", null,
+            [T.Worked("E", result.EnergyBankWh, "Wh", "a day", "/energy/energyBankWh")], "Each load’s energy by the share of its times that falls in the night; loads by hours count 14 hours of 24.", "autonomy");
         if (inverter is null) return;
         tape.Write("/energy/idleWh", "the inverter’s idle draw in a day", result.IdleWh, "Wh", "1.1", "{P} × {h}",
             [Idle(inverter), T.Worked("h", result.InverterOnH, "h", "left on", "/energy/inverterOnH")]);

@@ -25,9 +25,18 @@ public static class LoadsStage
 
     private static DailyLoad Daily(Load load, double nominalV)
     {
-        var watts = load.Watts ?? (load.Amps ?? 0) * (load.Volts ?? nominalV);
+        var volts = load.Volts ?? nominalV;
+        var watts = load.Watts ?? (load.Amps ?? 0) * volts;
+        var duty = load.Duty;
+        if (load.States is { Count: > 0 } states)
+        {
+            // The greatest state is the peak; the energy follows the mean, which stands as the duty of that peak.
+            var mean = StateDemand.Work([.. states.Select(s => new LoadState(s.Amps, s.Share))], 24);
+            watts = mean.MaxAmps * volts;
+            if (mean.MaxAmps > 0) duty *= Math.Min(1, mean.MeanAmps / mean.MaxAmps);
+        }
         IReadOnlyList<DayWindow>? windows = load.Windows is { Count: > 0 } given ? [.. given.Select(w => new DayWindow(w[0], w[1]))] : null;
-        return new(load.Kind, watts, load.Quantity, load.Duty, windows, windows is null ? load.Hours ?? 0 : null, load.SurgeWatts);
+        return new(load.Kind, watts, load.Quantity, duty, windows, windows is null ? load.Hours ?? 0 : null, load.SurgeWatts);
     }
 
     private static ResolvedLoad OfFigure(DemandFigure f, double nominalV)
@@ -40,7 +49,7 @@ public static class LoadsStage
     private static ResolvedLoad OfStates(DemandStates s, double nominalV)
     {
         var result = StateDemand.Work([.. s.States.Select(x => new LoadState(x.Amps, x.Share))], s.Hours);
-        return new("states", "the load", new(LoadKind.Dc, result.MaxAmps * nominalV, Duty: result.MaxAmps > 0 ? result.MeanAmps / result.MaxAmps : 0, Hours: s.Hours), DefaultStartSeconds);
+        return new("states", "the load", new(LoadKind.Dc, result.MaxAmps * nominalV, Duty: result.MaxAmps > 0 ? Math.Min(1, result.MeanAmps / result.MaxAmps) : 0, Hours: s.Hours), DefaultStartSeconds);
     }
 
     public static SurgeRule Surge(BankScene scene) => scene.Rules.Word("surge-rule") == "all-at-once" ? SurgeRule.AllAtOnce : SurgeRule.OneAtATime;
@@ -107,8 +116,13 @@ public static class LoadsStage
         for (var i = 0; i < loads.Count; i++)
             if (loads[i].Daily.Kind == LoadKind.Ac && result.Rows[i].EnergyWh > 0) acTerms.Add(T.Worked($"E{i}", result.Rows[i].EnergyWh, "Wh", loads[i].Name, $"/loads/rows/{i}/energyWh"));
         tape.Write("/loads/energyAcWh", "a day’s energy at the inverter’s output", result.EnergyAcWh, "Wh", "1.1", Sum(acTerms), acTerms.ToArray());
-        WriteInstant(tape, loads, result.Peak, "/loads/peakAcW", $"most running at once, {Say.Clock(result.Peak.FromH)}", result.PeakAcW, false, scene);
-        WriteInstant(tape, loads, result.Worst, "/loads/surgeDemandW", $"worst instant, {Say.Clock(result.Worst.FromH)}", result.SurgeDemandW, true, scene);
+        WriteInstant(tape, loads, result.Peak.FromH, -1, "/loads/peakAcW", $"most running at once, {Say.Clock(result.Peak.FromH)}", result.PeakAcW, false, scene);
+        WriteInstant(tape, loads, result.Worst.FromH, StartingAt(result.Profile, result.Worst.FromH), "/loads/surgeDemandW", $"worst instant, {Say.Clock(result.Worst.FromH)}", result.SurgeDemandW, true, scene);
+        foreach (var (n, s) in result.Profile.Index())
+        {
+            WriteInstant(tape, loads, s.FromH, -1, $"/loads/profile/{n}/acW", $"running from {Say.Clock(s.FromH)}", s.AcW, false, scene);
+            WriteInstant(tape, loads, s.FromH, s.Starting, $"/loads/profile/{n}/surgeW", $"with the hardest start, from {Say.Clock(s.FromH)}", s.SurgeW, true, scene);
+        }
 
         var dcAt = result.Profile.MaxBy(s => s.DcW).FromH;
         var dcTerms = new List<Term>();
@@ -123,14 +137,16 @@ public static class LoadsStage
         tape.Write("/loads/peakDcW", $"most on DC at once, {Say.Clock(dcAt)}", result.PeakDcW, "W", "1.1", parts.Count == 0 ? "0" : string.Join(" + ", parts), dcTerms.ToArray());
     }
 
-    private static void WriteInstant(Tape tape, List<ResolvedLoad> loads, WorstInstant instant, string pointer, string label, double value, bool withStart, BankScene scene)
+    private static int StartingAt(IReadOnlyList<ProfileSegment> profile, double hour) => profile.First(s => s.FromH == hour).Starting;
+
+    private static void WriteInstant(Tape tape, List<ResolvedLoad> loads, double hour, int starting, string pointer, string label, double value, bool withStart, BankScene scene)
     {
         var terms = new List<Term>();
         var all = withStart && Surge(scene) == SurgeRule.AllAtOnce;
         foreach (var (i, load) in loads.Index())
         {
-            if (load.Daily.Kind != LoadKind.Ac || !load.Daily.OnAt(instant.FromH)) continue;
-            var starts = all || withStart && load.Name == instant.Starting && !terms.Any(t => t.Key.StartsWith('S'));
+            if (load.Daily.Kind != LoadKind.Ac || !load.Daily.OnAt(hour)) continue;
+            var starts = all || i == starting;
             var watts = load.Daily.RunningW + (starts ? (all ? load.Daily.Quantity : 1) * load.Daily.StartExtraW : 0);
             var started = starts && load.Daily.StartExtraW > 0;
             terms.Add(T.You($"{(started ? 'S' : 'P')}{i}", watts, "W", started ? $"{load.Name} starting" : load.Name, $"/demand/loads/{i}/{(started ? "surgeWatts" : "watts")}"));

@@ -63,9 +63,11 @@ public static class DesignCheck
 
     private static void Check(Load load, string at, List<DesignFault> faults)
     {
-        if (load.Watts is null && load.Amps is null) faults.Add(new(at + "/watts", "give watts, or amperes with volts"));
+        var hasStates = load.States is { Count: > 0 };
+        if (load.Watts is null && load.Amps is null && !hasStates) faults.Add(new(at + "/watts", "give watts, or amperes with volts"));
         if (load.Watts is not null && load.Amps is not null) faults.Add(new(at + "/amps", "give watts or amperes, not both"));
-        if (load.Amps is not null && load.Volts is null && load.Kind != LoadKind.Dc) faults.Add(new(at + "/volts", "amperes need their volts"));
+        if (hasStates && (load.Watts ?? load.Amps) is not null) faults.Add(new(at + "/states", "give watts, amperes or states, one of them"));
+        if ((load.Amps is not null || hasStates) && load.Volts is null && load.Kind != LoadKind.Dc) faults.Add(new(at + "/volts", "amperes need their volts"));
         if (load.Windows is null == load.Hours is null) faults.Add(new(at + "/hours", "give times of day or hours a day, one of them"));
         if (load.Windows is { } windows)
         {

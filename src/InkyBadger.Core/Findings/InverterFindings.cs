@@ -35,7 +35,7 @@ internal static class InverterFindings
     private static Finding? Overload(FindingScene s)
     {
         if (s.Results.Inverter is not { Item: not null } inverter) return null;
-        var worst = inverter.Demands.Where(d => !d.Holds && !IsStart(d)).OrderByDescending(d => d.Watts - d.GivesW).FirstOrDefault();
+        var worst = inverter.Demands.Where(d => !d.Holds && !d.IsStart).OrderByDescending(d => d.Watts - d.GivesW).FirstOrDefault();
         if (worst is null) return null;
         return s.Make("inverter.running", Grade.Fault, Station.Inverter, "/inverters/0/item", $"{Say.W(worst.Watts)} at once is too much",
             $"For {Say.Seconds(worst.Seconds)} the inverter gives {Say.W(worst.GivesW)}: {Say.W(worst.Watts - worst.GivesW)} short. {Together(s.Results.Loads!.Peak)}",
@@ -45,14 +45,13 @@ internal static class InverterFindings
     private static Finding? Surge(FindingScene s)
     {
         if (s.Results.Inverter is not { Item: not null } inverter) return null;
-        var worst = inverter.Demands.Where(d => !d.Holds && IsStart(d)).OrderByDescending(d => d.Watts / d.GivesW).FirstOrDefault();
+        var worst = inverter.Demands.Where(d => !d.Holds && d.IsStart).OrderByDescending(d => d.Watts / d.GivesW).FirstOrDefault();
         if (worst is null) return null;
         return s.Make("inverter.surge", Grade.Fault, Station.Inverter, "/inverters/0/item", $"{Capital(worst.Label)} trips it",
             $"{Say.W(worst.Watts)} for {Say.Seconds(worst.Seconds)}; for so long the inverter gives {Say.W(worst.GivesW)}: {Say.W(worst.Watts - worst.GivesW)} short. {Together(s.Results.Loads!.Worst)}",
             [new("asked", worst.Watts, "W"), new("given", worst.GivesW, "W"), new("for", worst.Seconds, "s")], Advised(s, inverter));
     }
 
-    private static bool IsStart(EnvelopeDemand d) => d.Label.EndsWith("starting", StringComparison.Ordinal);
 
     private static string Together(WorstInstant instant) => instant.Loads.Count < 2 ? "" : $"On together at {Say.Clock(instant.FromH)}: {string.Join(", ", instant.Loads.Take(5))}.";
 
@@ -61,7 +60,7 @@ internal static class InverterFindings
     private static Finding? Headroom(FindingScene s)
     {
         if (s.Results.Inverter is not { Item: not null, AvailableContinuousW: { } available } inverter || s.Results.Loads is not { PeakAcW: > 0 } loads) return null;
-        if (Tolerant.AtLeast(available, inverter.RequiredContinuousW) || inverter.Demands.Any(d => !d.Holds && !IsStart(d))) return null;
+        if (Tolerant.AtLeast(available, inverter.RequiredContinuousW) || inverter.Demands.Any(d => !d.Holds && !d.IsStart)) return null;
         return s.Make("inverter.headroom", Grade.Caution, Station.Inverter, "/inverters/0/item", "Little headroom over what runs",
             $"{Say.W(loads.PeakAcW)} run at once; with the house rule’s headroom that asks for {Say.W(inverter.RequiredContinuousW)}, and it gives {Say.W(available)}.",
             [new("wanted", inverter.RequiredContinuousW, "W"), new("given", available, "W")], Advised(s, inverter));

@@ -75,21 +75,22 @@ public static class InverterStage
     private static List<EnvelopeDemand> Demands(LoadsResult loads, OverloadEnvelope envelope)
     {
         var demands = new List<EnvelopeDemand>();
-        void Add(string label, double watts, double seconds)
+        void Add(string label, double watts, double seconds, int segment, bool isStart)
         {
             if (watts <= 0 || demands.Exists(d => d.Watts == watts && d.Seconds == seconds)) return;
             var gives = envelope.At(seconds);
-            demands.Add(new(label, watts, seconds, gives, Tolerant.AtLeast(gives, watts)));
+            demands.Add(new(label, watts, seconds, gives, Tolerant.AtLeast(gives, watts), segment, isStart));
         }
-        Add("most running at once", loads.PeakAcW, DayProfile.LongestAtOrAbove((List<ProfileSegment>)loads.Profile, loads.PeakAcW) * 3600);
+        void AddRunning(string label, double watts) =>
+            Add(label, watts, DayProfile.LongestAtOrAbove(loads.Profile, watts) * 3600, loads.Profile.Index().First(s => s.Item.AcW == watts).Index, false);
+        AddRunning("most running at once", loads.PeakAcW);
         // Running levels between the peak and the rating matter too, for they last longer.
-        foreach (var level in loads.Profile.Select(s => s.AcW).Where(w => w > envelope.ContinuousW && w < loads.PeakAcW).Distinct())
-            Add("running", level, DayProfile.LongestAtOrAbove((List<ProfileSegment>)loads.Profile, level) * 3600);
-        foreach (var s in loads.Profile)
+        foreach (var level in loads.Profile.Select(s => s.AcW).Where(w => w > envelope.ContinuousW && w < loads.PeakAcW).Distinct()) AddRunning("running", level);
+        foreach (var (n, s) in loads.Profile.Index())
         {
             if (s.SurgeW <= s.AcW) continue;
             var row = s.Starting >= 0 ? loads.Rows[s.Starting] : null;
-            Add(row is null ? "all starting" : $"{row.Name} starting", s.SurgeW, row?.StartSeconds ?? loads.Worst.StartSeconds);
+            Add(row is null ? "all starting" : $"{row.Name} starting", s.SurgeW, row?.StartSeconds ?? loads.Worst.StartSeconds, n, true);
         }
         return demands;
     }
@@ -132,7 +133,7 @@ public static class InverterStage
             var d = result.Demands[i];
             tape.Write($"/inverter/demands/{i}/givesW", $"what the inverter gives for {Say.Seconds(d.Seconds)}", d.GivesW, "W", "2.1", null,
             [
-                T.Worked("W", d.Watts, "W", $"asked: {d.Label}", "/loads/surgeDemandW"),
+                T.Worked("W", d.Watts, "W", $"asked: {d.Label}", $"/loads/profile/{d.Segment}/{(d.IsStart ? "surgeW" : "acW")}"),
                 T.You("s", d.Seconds, "s", "for so long", "/demand/loads"),
                 .. result.Envelope.Select((p, n) => T.Sheet($"p{n}", p.Watts, "W", $"for {Say.Seconds(p.Seconds)}", $"/inverters/0/item/overload/{n}")),
                 T.Worked("c", result.AvailableContinuousW, "W", "without end", "/inverter/availableContinuousW"),

@@ -84,7 +84,7 @@
       items={[
         { ptr: '/bank/usableWh', unit: 'Wh', label: 'usable', testid: 'usable-wh' },
         { ptr: '/bank/hoursAtMean', unit: 'h', label: 'lasts, as the day goes', testid: 'hours-mean' },
-        { ptr: '/bank/hoursAtPeak', unit: 'h', label: 'at the AC peak', testid: 'hours-peak' },
+        { ptr: '/bank/hoursAtPeak', unit: 'h', label: 'with the most on', testid: 'hours-peak' },
         { ptr: '/bank/nominalV', unit: 'V', label: 'real volts', testid: 'bank-v' },
         { ptr: '/bank/ah', unit: 'Ah', label: 'at those volts', testid: 'bank-ah' },
         {

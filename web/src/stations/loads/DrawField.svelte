@@ -43,10 +43,12 @@
             { path: at('amps'), value: parsed.value },
             { path: at('watts'), value: null },
             { path: at('volts'), value: volts },
+            { path: at('states'), value: null },
           ]
         : [
             { path: at('watts'), value: parsed.value },
             { path: at('amps'), value: null },
+            { path: at('states'), value: null },
           ],
     )
     if (kind === 'current')
@@ -60,11 +62,13 @@
   {text}
   {read}
   path="{path}/watts"
+  placeholder="by states"
   width="88px"
   faultsAt={[at('watts'), at('amps'), at('volts')]}
   snapshot={() => [
     { path: at('watts'), value: load.watts },
     { path: at('amps'), value: load.amps },
     { path: at('volts'), value: load.volts },
+    { path: at('states'), value: load.states },
   ]}
 />

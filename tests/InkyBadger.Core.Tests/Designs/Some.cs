@@ -1,0 +1,40 @@
+using InkyBadger.Core.Demand;
+using InkyBadger.Core.Demo;
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Findings;
+using InkyBadger.Core.Reference;
+
+namespace InkyBadger.Core.Tests.Designs;
+
+/// <summary>Designs to start from, and short ways to change and judge them.</summary>
+internal static class Some
+{
+    public static DesignDocument Marrow => DemoDesigns.All[0];
+
+    public static DesignDocument Demo(string name) => DemoDesigns.All.Single(d => d.Name.Contains(name, StringComparison.Ordinal));
+
+    public static DesignDocument With(this DesignDocument design, params (string Path, object? Value)[] changes) =>
+        DesignFormat.With(design, changes.Select(c => new DesignChange(c.Path.StartsWith('~') ? "/banks/0" + c.Path[1..] : c.Path, DesignFormat.Node(c.Value))));
+
+    /// <summary>A new design with these loads and everything as advised.</summary>
+    public static DesignDocument New(params Load[] loads) => NewDesign.Empty("New") is var d ? d with { Banks = [d.Banks[0] with { Demand = new() { Loads = loads } }] } : null!;
+
+    public static Load Ac(string id, double watts, double hours, double surge = 0) => new() { Id = id, Name = id, Kind = LoadKind.Ac, Watts = watts, Hours = hours, SurgeWatts = surge };
+
+    public static Load Dc(string id, double watts, double hours) => new() { Id = id, Name = id, Kind = LoadKind.Dc, Watts = watts, Hours = hours };
+
+    public static UnitItem Unit(string key) => Catalogue.Units.Single(u => u.Key == key);
+
+    public static BankEvaluation Bank(this DesignDocument design) => Evaluator.Evaluate(design).Banks[0];
+
+    public static IReadOnlyList<Finding> Findings(this DesignDocument design) => Evaluator.Evaluate(design).Findings;
+
+    public static Finding? Finding(this DesignDocument design, string rule) => design.Findings().FirstOrDefault(f => f.Rule == rule);
+
+    /// <summary>The design after the finding's first mend.</summary>
+    public static DesignDocument Mended(this DesignDocument design, string rule)
+    {
+        var finding = design.Finding(rule) ?? throw new InvalidOperationException($"{rule} does not fire");
+        return DesignFormat.With(design, finding.Mends[0].Changes);
+    }
+}

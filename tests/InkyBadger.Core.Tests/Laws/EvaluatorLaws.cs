@@ -1,0 +1,158 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using FsCheck;
+using FsCheck.Fluent;
+using FsCheck.Xunit;
+using InkyBadger.Core.Banks;
+using InkyBadger.Core.Demand;
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Inverters;
+using InkyBadger.Core.Network;
+using InkyBadger.Core.Reference;
+using InkyBadger.Core.Working;
+
+namespace InkyBadger.Core.Tests.Laws;
+
+/// <summary>Documents as the schema admits them: limits, odd corners, everything pinned or free.</summary>
+public static class Documents
+{
+    private static Gen<double> From(double least, double most) =>
+        Gen.OneOf(Gen.Constant(least), Gen.Constant(most), Gen.Choose(0, 1_000_000).Select(i => least + (most - least) * i / 1e6), Gen.Choose(0, 1_000_000).Select(i => least + (most - least) * Math.Pow(i / 1e6, 6)));
+
+    private static Gen<T?> Maybe<T>(Gen<T> gen) where T : struct => Gen.OneOf(Gen.Constant<T?>(null), gen.Select(v => (T?)v));
+
+    private static Gen<T?> MaybeRef<T>(Gen<T> gen) where T : class => Gen.OneOf(Gen.Constant<T?>(null), gen.Select(v => (T?)v));
+
+    private static Gen<Load> Load(int index) =>
+        from kind in Gen.Elements(Enum.GetValues<LoadKind>())
+        from quantity in Gen.Elements(0, 1, 2, 1000)
+        from inAmps in Gen.Elements(true, false)
+        from draw in From(0, inAmps ? 1e5 : 1e6)
+        from volts in From(0.1, 1000)
+        from duty in From(0, 1)
+        from byHours in Gen.Elements(true, false)
+        from hours in From(0, 24)
+        from start in From(0, 23.9)
+        from length in From(0.01, 12)
+        from surge in Gen.OneOf(Gen.Constant(0.0), From(0, 1e6))
+        from seconds in Maybe(From(0.01, 3600))
+        from tap in Maybe(Gen.Choose(1, 32))
+        select new Load
+        {
+            Id = $"l{index}", Name = $"Load {index}", Kind = kind, Quantity = quantity, Duty = duty, SurgeWatts = surge, StartSeconds = seconds, Tap = tap,
+            Watts = inAmps ? null : draw, Amps = inAmps ? draw : null, Volts = inAmps ? volts : null,
+            Hours = byHours ? hours : null, Windows = byHours ? null : [[start, start + length > 24 ? start + length - 24 : start + length]],
+        };
+
+    private static Gen<UnitItem> Unit =>
+        from item in Gen.Elements<UnitItem>([.. Catalogue.Units])
+        from odd in Gen.Choose(0, 3)
+        from ohm in Maybe(From(1e-6, 10))
+        from ah in From(0.1, 1e5)
+        from cells in Gen.Choose(1, 64)
+        select odd switch { 0 => item with { ResistanceOhm = ohm }, 1 => item with { Ah = ah, Bms = null }, 2 => item with { Cells = cells }, _ => item };
+
+    private static Gen<InverterChoice> Inverter =>
+        from item in MaybeRef(Gen.Elements<InverterItem>([.. Catalogue.Inverters]))
+        from stack in Gen.Elements(1, 3, 12)
+        from onH in Maybe(From(0, 24))
+        from efficiency in From(0.01, 1)
+        select new InverterChoice { Id = "i1", Stack = stack, OnH = onH, Item = item is null ? null : item with { Efficiency = efficiency } };
+
+    private static Gen<Run> MainRun =>
+        from length in Maybe(From(0.01, 200))
+        from size in MaybeRef(Gen.Elements("0.5 mm²", "50 mm²", "240 mm²", "18 AWG", "4/0 AWG"))
+        from parallel in Maybe(Gen.Choose(1, 3))
+        from place in Maybe(Gen.Elements(Enum.GetValues<RunPlace>()))
+        from ambient in Maybe(From(-60, 120))
+        from bundled in Maybe(Gen.Choose(1, 999))
+        from fuse in MaybeRef(Gen.Elements<string>([.. FuseClasses.All.Select(c => c.Id)]))
+        from rating in Maybe(From(1, 1000))
+        from absent in Gen.Elements(false, false, true)
+        from practice in MaybeRef(Gen.Elements<string>([.. CablePractices.All.Select(p => p.Id)]))
+        select new Run
+        {
+            Id = Run.MainId, From = "bank", To = "inverter", LengthM = length, Size = size, Parallel = parallel, Place = place, AmbientC = ambient, Bundled = bundled, Practice = practice,
+            Fuse = new() { Class = fuse, RatingA = rating, Absent = absent },
+        };
+
+    public static Arbitrary<DesignDocument> Any()
+    {
+        var gen =
+            from count in Gen.Choose(0, 5)
+            from loads in Gen.CollectToSequence(Enumerable.Range(0, count), Load)
+            from systemV in Maybe(Gen.Elements(12, 16, 24, 32, 36, 48))
+            from unit in MaybeRef(Unit)
+            from inverters in Gen.OneOf(Gen.Constant(Array.Empty<InverterChoice>()), Inverter.Select(i => new[] { i }))
+            from series in Maybe(Gen.Choose(1, 4))
+            from parallel in Maybe(Gen.Choose(1, 32))
+            from style in Maybe(Gen.Elements(WiringStyle.SameEnd, WiringStyle.Diagonal, WiringStyle.BusBars))
+            from link in Maybe(From(0.01, 200))
+            from run in MainRun
+            from set in Gen.Elements(Enum.GetValues<RuleSet>())
+            from ambient in Maybe(From(-60, 120))
+            from units in Gen.Elements(Enum.GetValues<UnitSystem>())
+            select new DesignDocument
+            {
+                Name = "Any", HouseRules = new() { Set = set }, Place = new() { AmbientC = ambient }, Display = new() { Units = units },
+                Banks =
+                [
+                    new Bank
+                    {
+                        Id = "b1", Name = "Bank", SystemV = systemV, Demand = new() { Loads = [.. loads] }, Inverters = inverters, Unit = unit, Series = series, Parallel = parallel,
+                        Wiring = new() { Style = style, Link = link is null ? null : new() { LengthM = link } }, Runs = [run],
+                    },
+                ],
+            };
+        return gen.ToArbitrary();
+    }
+}
+
+[Properties(Arbitrary = [typeof(Documents)], MaxTest = 400)]
+public class EvaluatorLaws
+{
+    /// <summary>No exception, no NaN and no infinity leaves the Evaluator, with or without the tape.</summary>
+    [Property]
+    public void It_is_total(DesignDocument design)
+    {
+        if (DesignCheck.Faults(design).Count > 0) return;
+        var tape = new Tape();
+        // The serializer itself refuses NaN and infinity.
+        Assert.NotEmpty(JsonSerializer.Serialize(Evaluator.Evaluate(design), DesignFormat.Options));
+        Assert.NotEmpty(JsonSerializer.Serialize(Evaluator.Evaluate(design, tape), DesignFormat.Options));
+        Assert.All(tape.All, e => Assert.True(double.IsFinite(e.Value), e.Pointer));
+    }
+
+    [Property]
+    public void Every_finding_has_a_figure_and_its_mends_can_be_applied(DesignDocument design)
+    {
+        if (DesignCheck.Faults(design).Count > 0) return;
+        foreach (var finding in Evaluator.Evaluate(design).Findings)
+        {
+            Assert.True(finding.Figures.Count > 0 || finding.Rule.StartsWith("refused.", StringComparison.Ordinal), finding.Rule);
+            foreach (var mend in finding.Mends) Assert.Empty(DesignCheck.Faults(DesignFormat.With(design, mend.Changes)));
+        }
+    }
+
+    [Property]
+    public void A_string_more_never_lowers_what_the_bank_holds(DesignDocument design)
+    {
+        if (DesignCheck.Faults(design).Count > 0 || design.Bank() is not { Bank: { Parallel: < 32 } bank }) return;
+        var more = design with { Banks = [design.Banks[0] with { Unit = bank.Unit, Series = bank.Series, Parallel = bank.Parallel + 1 }] };
+        if (DesignCheck.Faults(more).Count > 0) return;
+        Assert.True(more.Bank().Bank!.UsableWh > bank.UsableWh);
+    }
+
+    [Property]
+    public void Written_and_read_again_it_is_the_same(DesignDocument design)
+    {
+        var text = DesignFormat.Write(design);
+        Assert.Equal(text, DesignFormat.Write(DesignFormat.Read(text)));
+        Assert.True(JsonNode.DeepEquals(JsonNode.Parse(text), JsonNode.Parse(DesignFormat.Write(DesignFormat.With(design, [])))));
+    }
+}
+
+file static class Judge
+{
+    public static BankEvaluation Bank(this DesignDocument design) => Evaluator.Evaluate(design).Banks[0];
+}
