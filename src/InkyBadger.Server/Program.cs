@@ -23,6 +23,8 @@ var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions { Envir
 builder.Logging.ClearProviders();
 builder.Logging.AddSimpleConsole(o => o.SingleLine = true);
 builder.Logging.SetMinimumLevel(LogLevel.Warning);
+// A start that fails is told in one sentence below.
+builder.Logging.AddFilter("Microsoft.Extensions.Hosting", LogLevel.Critical);
 builder.Services.AddHostFiltering(o => o.AllowedHosts = ["localhost", "127.0.0.1", "[::1]"]);
 builder.WebHost.ConfigureKestrel(k =>
 {
@@ -73,7 +75,8 @@ try
 }
 catch (Exception e) when (e is IOException or UnauthorizedAccessException or Microsoft.Data.Sqlite.SqliteException)
 {
-    Console.Error.WriteLine($"Inky Badger cannot start: {e.Message}");
+    var inUse = e.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException;
+    Console.Error.WriteLine(inUse ? $"Inky Badger cannot start: port {options.Port} is in use. Take another with --port, or stop what has it." : $"Inky Badger cannot start: {e.Message}");
     return 1;
 }
 var address = app.Services.GetRequiredService<Microsoft.AspNetCore.Hosting.Server.IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First();

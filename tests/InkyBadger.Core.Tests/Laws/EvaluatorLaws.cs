@@ -115,7 +115,7 @@ public class EvaluatorLaws
     [Property]
     public void It_is_total(DesignDocument design)
     {
-        if (DesignCheck.Faults(design).Count > 0) return;
+        Assert.Empty(DesignCheck.Faults(design));
         var tape = new Tape();
         // The serializer itself refuses NaN and infinity.
         Assert.NotEmpty(JsonSerializer.Serialize(Evaluator.Evaluate(design), DesignFormat.Options));
@@ -126,7 +126,6 @@ public class EvaluatorLaws
     [Property]
     public void Every_finding_has_a_figure_and_its_mends_can_be_applied(DesignDocument design)
     {
-        if (DesignCheck.Faults(design).Count > 0) return;
         foreach (var finding in Evaluator.Evaluate(design).Findings)
         {
             Assert.True(finding.Figures.Count > 0 || finding.Rule.StartsWith("refused.", StringComparison.Ordinal), finding.Rule);
@@ -137,7 +136,7 @@ public class EvaluatorLaws
     [Property]
     public void A_string_more_never_lowers_what_the_bank_holds(DesignDocument design)
     {
-        if (DesignCheck.Faults(design).Count > 0 || design.Bank() is not { Bank: { Parallel: < 32 } bank }) return;
+        if (design.Bank() is not { Bank: { Parallel: < 32 } bank }) return;
         var more = design with { Banks = [design.Banks[0] with { Unit = bank.Unit, Series = bank.Series, Parallel = bank.Parallel + 1 }] };
         if (DesignCheck.Faults(more).Count > 0) return;
         Assert.True(more.Bank().Bank!.UsableWh > bank.UsableWh);

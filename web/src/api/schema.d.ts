@@ -782,7 +782,10 @@ export interface components {
             /** Format: double */
             share: number;
         };
-        /** @description A point of demand on the inverter: watts for seconds, what it gives for so long, and what runs. */
+        /**
+         * @description A point of demand on the inverter: watts for seconds, what it gives for so long, and the stretch of the day's profile it is of (index),
+         *     as it runs or with a start on top.
+         */
         EnvelopeDemand: {
             label: string;
             /** Format: double */
@@ -792,6 +795,9 @@ export interface components {
             /** Format: double */
             givesW: number;
             holds: boolean;
+            /** Format: int32 */
+            segment: number;
+            isStart: boolean;
         };
         /**
          * @description How a figure came about. Form holds the terms in braces with + − × ÷ ( ), min(…; …), max(…; …) and ceil(…); it is

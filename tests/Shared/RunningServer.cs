@@ -1,0 +1,113 @@
+using System.Diagnostics;
+using System.Runtime.CompilerServices;
+
+namespace InkyBadger.Tests.Shared;
+
+/// <summary>The real server as its own process, on a free port and a data folder of its own.</summary>
+public sealed class RunningServer : IDisposable
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
+
+    private readonly bool ownsFolder;
+    private Process process;
+
+    public string DataFolder { get; }
+    public Uri Address { get; private set; }
+    public HttpClient Http { get; private set; }
+
+    public RunningServer(string? dataFolder = null, params string[] options)
+    {
+        ownsFolder = dataFolder is null;
+        DataFolder = dataFolder ?? Directory.CreateTempSubdirectory("inky-badger-").FullName;
+        (process, Address) = Launch(options);
+        Http = new() { BaseAddress = Address };
+    }
+
+    public static string Root { get; } = FindRoot();
+
+    /// <summary>Built beside these tests, in the same configuration.</summary>
+    public static string Dll { get; } = Path.Combine(Root, "src/InkyBadger.Server/bin", Configuration(), "net10.0/InkyBadger.Server.dll");
+
+    public static string Web { get; } = Path.Combine(Root, "web/dist");
+
+    private static string Configuration() => new DirectoryInfo(AppContext.BaseDirectory).Parent!.Name;
+
+    private static string FindRoot([CallerFilePath] string here = "")
+    {
+        for (var at = new DirectoryInfo(AppContext.BaseDirectory); at is not null; at = at.Parent)
+            if (File.Exists(Path.Combine(at.FullName, "InkyBadger.slnx"))) return at.FullName;
+        throw new DirectoryNotFoundException($"no InkyBadger.slnx above {AppContext.BaseDirectory} ({here})");
+    }
+
+    /// <summary>Starts the program and lets it run to its end; for what it says when it cannot start.</summary>
+    public static (int ExitCode, string Output) RunToEnd(params string[] arguments)
+    {
+        using var ended = Process.Start(Info(arguments))!;
+        var output = ended.StandardOutput.ReadToEndAsync();
+        var errors = ended.StandardError.ReadToEndAsync();
+        if (!ended.WaitForExit(Patience)) ended.Kill();
+        return (ended.ExitCode, output.Result + errors.Result);
+    }
+
+    private static ProcessStartInfo Info(IEnumerable<string> arguments) =>
+        new("dotnet", [Dll, .. arguments]) { RedirectStandardOutput = true, RedirectStandardError = true };
+
+    private (Process, Uri) Launch(string[] options)
+    {
+        var started = Process.Start(Info(["--data", DataFolder, "--port", "0", "--web", Web, .. options]))!;
+        var address = new TaskCompletionSource<Uri>();
+        var said = new System.Text.StringBuilder();
+        void Hear(string? line)
+        {
+            if (line is null) return;
+            lock (said) said.AppendLine(line);
+            if (line.StartsWith("Open ", StringComparison.Ordinal)) address.TrySetResult(new(line.Split(' ')[1]));
+        }
+        started.OutputDataReceived += (_, e) => Hear(e.Data);
+        started.ErrorDataReceived += (_, e) => Hear(e.Data);
+        started.EnableRaisingEvents = true;
+        started.Exited += (_, _) => address.TrySetException(new InvalidOperationException($"the server ended: {said}"));
+        started.BeginOutputReadLine();
+        started.BeginErrorReadLine();
+        return address.Task.Wait(Patience) ? (started, address.Task.Result) : throw new TimeoutException($"the server did not say its address: {said}");
+    }
+
+    /// <summary>Ends the process as a power cut would.</summary>
+    public void Kill()
+    {
+        process.Kill();
+        process.WaitForExit();
+        process.Dispose();
+        Http.Dispose();
+    }
+
+    /// <summary>Ctrl-C, and the exit code it ends with.</summary>
+    public int Interrupt()
+    {
+        using (var kill = Process.Start("kill", ["-INT", process.Id.ToString(System.Globalization.CultureInfo.InvariantCulture)])) kill.WaitForExit();
+        if (!process.WaitForExit(Patience)) throw new TimeoutException("the server did not stop on Ctrl-C");
+        var code = process.ExitCode;
+        process.Dispose();
+        Http.Dispose();
+        return code;
+    }
+
+    public void StartAgain(params string[] options)
+    {
+        (process, Address) = Launch(options);
+        Http = new() { BaseAddress = Address };
+    }
+
+    public void Dispose()
+    {
+        try
+        {
+            if (!process.HasExited) Kill();
+        }
+        catch (InvalidOperationException)
+        {
+            // It was ended by the test itself.
+        }
+        if (ownsFolder) Directory.Delete(DataFolder, recursive: true);
+    }
+}
