@@ -42,7 +42,7 @@
     <button
       type="button"
       class="btn btn-ghost btn-xs"
-      aria-label="Units: {session.units}. Change"
+      aria-label="{session.units === 'metric' ? 'm, mm²' : 'ft, AWG'}: {session.units} units. Change"
       onclick={() =>
         session.edit({ path: '/display/units', value: session.units === 'metric' ? 'imperial' : 'metric' }, true)}
     >
@@ -110,7 +110,7 @@
     cursor: pointer;
     white-space: nowrap;
   }
-  @media (max-width: 760px) {
+  @media (max-width: 939px) {
     .title {
       flex-wrap: wrap;
       height: auto;

@@ -107,7 +107,7 @@
     margin: 12px 0;
     padding-top: 0;
   }
-  @media (max-width: 760px) {
+  @media (max-width: 939px) {
     .bench {
       display: flex;
       flex-direction: column;

@@ -156,7 +156,7 @@ class Session {
     const id = this.id
     await this.#evaluating
     const design = this.worked
-    if (!id || !design || design === this.#stored) return
+    if (!id || !design || JSON.stringify(design) === JSON.stringify(this.#stored)) return
     try {
       const answer = await api.replace(id, this.#revision, design)
       this.#revision = answer.revision

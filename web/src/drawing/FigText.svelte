@@ -32,12 +32,11 @@
     tabindex="-1"
     data-stop
     data-ptr={ptr}
-    aria-label="{label}: {shown.text} {shown.unit}. Show its working"
+    aria-label="{label}: {shown.text} {shown.unit}{after ? ` ${after}` : ''}. Show its working"
     onclick={() => session.select(ptr)}
     onkeydown={() => {}}
-    >{shown.text}<tspan dx="2" style:font-size="{Math.max(11, size * 0.72)}px">{shown.unit}</tspan>{#if after}<tspan
-        dx="4"
-        class="after">{after}</tspan
+    >{shown.text}<tspan style:font-size="{Math.max(11, size * 0.72)}px">{' ' + shown.unit}</tspan>{#if after}<tspan
+        class="after">{' ' + after}</tspan
       >{/if}</text
   >
 {/if}

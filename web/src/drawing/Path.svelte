@@ -19,7 +19,7 @@
   const FUNNEL = 18
 
   const e = $derived(session.result)
-  const phone = $derived(width < 760)
+  const phone = $derived(width < 940)
   const height = $derived(folded ? 46 : short ? 120 : 168)
   const plan = $derived(planOf(e, width, height))
   const chosen = $derived(plan.columns[session.station])
@@ -161,7 +161,9 @@
               stroke="var(--ink)"
               stroke-width="2"
             />
-            <text x={fuseX} y={plan.yPlus + 23} text-anchor="middle" class="fig">{say(run.ratingA, 'rating')}</text>
+            <text x={fuseX} y={plan.yPlus + 23} text-anchor="middle" class="fig" data-testid="path-fuse"
+              >{say(run.ratingA, 'rating')}</text
+            >
           {/if}
           {@const switchX = Math.max(fuseX + 58, plan.post + 92)}
           {#if switchX < bus - 30}

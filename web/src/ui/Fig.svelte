@@ -26,7 +26,7 @@
     aria-pressed={open}
     onclick={() => session.select(ptr)}
   >
-    {shown.text}{#if shown.unit}<span class="unit">{shown.unit}</span>{/if}
+    {shown.text}{#if shown.unit}<span class="unit">{' ' + shown.unit}</span>{/if}
   </button>
 {:else}
   <span class="fig none" style:font-size="{size}px" data-ptr={ptr} aria-label="{label}: not worked out">–</span>
@@ -51,7 +51,6 @@
   }
   .unit {
     font-size: 0.72em;
-    margin-left: 0.18em;
     font-weight: 600;
   }
   .none {

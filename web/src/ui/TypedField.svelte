@@ -41,14 +41,31 @@
   let understood = $state<string | null>(null)
   let before: Change[] = []
 
+  let touched = false
+
+  // What the server refuses stands beside the field like what the field itself refuses.
   const fault = $derived(typed === null ? null : (faultsAt.map((p) => session.reasonAt(p)).find((r) => r) ?? null))
-  const says = $derived(reason ?? fault)
+  $effect(() => {
+    if (fault) refuse(fault)
+  })
 
   function accept(next: string) {
     typed = next
     const answer = read(next)
-    reason = answer.reason ?? null
     understood = answer.understood ?? null
+    if (answer.reason) refuse(answer.reason)
+    else {
+      reason = null
+      touched = true
+    }
+  }
+
+  /** A text on its way to a refused one may have been a good value by chance: what stood before typing comes back. */
+  function refuse(why: string) {
+    reason = why
+    understood = null
+    if (touched) session.edit(before)
+    touched = false
   }
 
   function leave() {
@@ -63,7 +80,7 @@
     const input = e.currentTarget as HTMLInputElement
     if (e.key === 'Enter') {
       // A refused text stays for mending; the reason stands beside it.
-      if (says) return
+      if (reason) return
       leave()
       before = snapshot()
       input.select()
@@ -90,19 +107,20 @@
     {placeholder}
     autocomplete="off"
     spellcheck="false"
-    aria-invalid={says ? 'true' : undefined}
-    aria-describedby={says || understood ? `${id}-says` : undefined}
+    aria-invalid={reason ? 'true' : undefined}
+    aria-describedby={reason || understood ? `${id}-says` : undefined}
     data-path={path}
     onfocus={(e) => {
       before = snapshot()
+      touched = false
       e.currentTarget.select()
     }}
     oninput={(e) => accept(e.currentTarget.value)}
     onblur={leave}
     onkeydown={key}
   />
-  {#if says}
-    <p id="{id}-says" class="says refused" role="alert">{says}</p>
+  {#if reason}
+    <p id="{id}-says" class="says refused" role="alert">{reason}</p>
   {:else if understood}
     <p id="{id}-says" class="says">= {understood}</p>
   {/if}
@@ -147,7 +165,7 @@
     color: var(--sheet);
     border-color: var(--ink);
   }
-  @media (max-width: 760px) {
+  @media (max-width: 939px) {
     .input {
       height: 44px;
       font-size: 16px;

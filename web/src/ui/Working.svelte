@@ -41,19 +41,16 @@
 
 {#snippet number(term: Term)}
   {#if term.origin === 'worked-out' && term.ref}
-    <button
-      type="button"
-      class="term"
-      onclick={() => session.select(term.ref!, true)}
-      aria-label="{written(term)}, {term.label}, worked out: go deeper"
-    >
-      <span class="fig val from-worked-out">{written(term)}</span><span class="lab">{term.label}</span>
+    <button type="button" class="term" onclick={() => session.select(term.ref!, true)}>
+      <span class="fig val from-worked-out">{written(term)}</span>
+      <span class="lab">{term.label}</span>
+      <span class="sr-only">worked out, go deeper</span>
     </button>
   {:else}
-    <span class="term" aria-label="{written(term)}, {term.label}, {origins[term.origin]}">
-      <span class="fig val from-{term.origin}">{written(term)}</span><span class="lab"
-        >{term.label}{term.origin === 'table' && term.ref ? ` (${term.ref})` : ''}</span
-      >
+    <span class="term">
+      <span class="fig val from-{term.origin}">{written(term)}</span>
+      <span class="lab">{term.label}{term.origin === 'table' && term.ref ? ` (${term.ref})` : ''}</span>
+      <span class="sr-only">{origins[term.origin]}</span>
     </span>
   {/if}
 {/snippet}
@@ -186,7 +183,7 @@
     font-size: 11.5px;
     line-height: 14px;
   }
-  @media (max-width: 760px) {
+  @media (max-width: 939px) {
     .working {
       grid-template-columns: 1fr;
       padding-bottom: 16px;

@@ -44,7 +44,7 @@
                 type="button"
                 class="link-copper"
                 onclick={() => take(c.id)}
-                aria-label="Use {c.label}, {say(c.ratingA!, 'rating')}">use {say(c.ratingA!, 'rating')}</button
+                aria-label="use {say(c.ratingA!, 'rating')} of {c.label}">use {say(c.ratingA!, 'rating')}</button
               >
             {/if}
           {:else}

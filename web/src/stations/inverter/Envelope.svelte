@@ -134,9 +134,6 @@
       role="button"
       tabindex="-1"
       data-stop
-      aria-label="{d.label}: {num(d.watts)} W for {say(d.seconds, 's')}, the inverter gives {num(
-        d.givesW,
-      )} W. Show its working"
       onclick={() => session.select(`/inverter/demands/${d.index}/givesW`)}
       onkeydown={() => {}}
     >
@@ -146,7 +143,7 @@
         text-anchor={right ? 'start' : 'end'}
         class="fig"
         style:font-size={d.holds ? '13px' : '16px'}
-        >{num(d.watts)} W<tspan dx="4" class="plain">for {say(d.seconds, 's')}</tspan></text
+        >{num(d.watts)} W<tspan class="plain">{` for ${say(d.seconds, 's')} `}</tspan></text
       >
       <text x={tx} y={ty + (right ? 19 : 34)} text-anchor={right ? 'start' : 'end'} class="faint"
         >{d.label}{d.holds ? '' : `: ${num(d.watts - d.givesW)} W over`}</text

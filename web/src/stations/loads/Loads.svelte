@@ -190,7 +190,7 @@
     height: 3px;
     background: var(--ink);
   }
-  @media (max-width: 760px) {
+  @media (max-width: 939px) {
     .row {
       grid-template-columns: minmax(0, 1fr) 62px 60px;
       padding: 4px 0;

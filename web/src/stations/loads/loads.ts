@@ -34,7 +34,11 @@ export const kinds = [
 
 /** A load in a line, as one would say it. */
 export function summary(load: Load): string {
-  const draw = load.states?.length ? `${load.states.length} states, to ${fieldText(Math.max(...load.states.map((s) => s.amps)), 'current', 'metric')}` : load.amps !== null ? fieldText(load.amps, 'current', 'metric') : `${num(load.watts ?? 0)} W`
+  const draw = load.states?.length
+    ? `${load.states.length} states, to ${fieldText(Math.max(...load.states.map((s) => s.amps)), 'current', 'metric')}`
+    : load.amps !== null
+      ? fieldText(load.amps, 'current', 'metric')
+      : `${num(load.watts ?? 0)} W`
   const volts = load.volts !== null && load.kind !== 'ac' ? ` at ${say(load.volts, 'class')}` : ''
   const many = load.quantity === 1 ? '' : `${load.quantity} × `
   const start = load.surgeWatts > 0 ? `, starts at ${num(load.surgeWatts)} W` : ''

@@ -106,7 +106,6 @@
     role="button"
     tabindex="-1"
     data-stop
-    aria-label="House rule: {num(limit)} A at most. Show it"
     onclick={() => session.select('/voltage/systemV')}
     onkeydown={() => {}}>house rule, {num(limit)} A</text
   >

@@ -111,7 +111,7 @@
     padding: 6px 0;
     line-height: 1.15;
   }
-  @media (max-width: 760px) {
+  @media (max-width: 939px) {
     .ladder {
       grid-template-columns: minmax(0, 1fr);
     }

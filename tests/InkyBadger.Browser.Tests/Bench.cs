@@ -1,0 +1,148 @@
+using InkyBadger.Tests.Shared;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Support.UI;
+
+namespace InkyBadger.Browser.Tests;
+
+/// <summary>A server with a data folder of its own and a headless browser before it. Every act of the user is counted.</summary>
+public sealed class Bench : IDisposable
+{
+    private readonly string profile = Directory.CreateTempSubdirectory("inky-badger-browser-").FullName;
+
+    public RunningServer Server { get; }
+    public ChromeDriver Driver { get; }
+
+    /// <summary>Fields typed, choices made, buttons and keys pressed.</summary>
+    public int Inputs { get; private set; }
+
+    public Bench(bool seed = true, int width = 1280, int height = 800)
+    {
+        Server = new(null, seed ? [] : ["--empty"]);
+        var options = new ChromeOptions { BinaryLocation = OnPath("chromium") };
+        options.AddArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+            "--disable-dev-shm-usage", $"--user-data-dir={profile}", $"--window-size={width},{height}");
+        options.SetLoggingPreference(LogType.Browser, LogLevel.All);
+        var service = ChromeDriverService.CreateDefaultService(OnPath("chromedriver"));
+        service.SuppressInitialDiagnosticInformation = true;
+        service.HideCommandPromptWindow = true;
+        Driver = new(service, options, TimeSpan.FromSeconds(90));
+        // The window's size is not the page's; the page is what counts.
+        Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = false });
+    }
+
+    private static string OnPath(string program) => (Environment.GetEnvironmentVariable("PATH") ?? "").Split(Path.PathSeparator).Append("/usr/bin")
+        .Select(folder => Path.Combine(folder, program)).FirstOrDefault(File.Exists)
+        ?? throw new FileNotFoundException($"{program} is not on the PATH; ./test says how to get it");
+
+    public void Open(string hash = "")
+    {
+        Driver.Navigate().GoToUrl(new Uri(Server.Address, "/" + hash));
+        Find("h1");
+    }
+
+    public void OpenDesign(string name, string station)
+    {
+        Open("#/shelf");
+        var card = Wait(d => d.FindElements(By.CssSelector("a[href^='#/d/']")).FirstOrDefault(a => a.Text.Contains(name, StringComparison.Ordinal)));
+        var id = card.GetAttribute("href")!.Split("#/d/")[1].Split('/')[0];
+        Driver.Navigate().GoToUrl(new Uri(Server.Address, $"/#/d/{id}/{station}"));
+        Find("[data-testid=headline]");
+    }
+
+    /// <summary>What the condition gives, as soon as it gives something.</summary>
+    public T Wait<T>(Func<IWebDriver, T?> condition, string? what = null)
+    {
+        var wait = new WebDriverWait(Driver, TimeSpan.FromSeconds(15)) { PollingInterval = TimeSpan.FromMilliseconds(30), Message = what ?? "" };
+        wait.IgnoreExceptionTypes(typeof(StaleElementReferenceException), typeof(NoSuchElementException));
+        return wait.Until(condition)!;
+    }
+
+    public void WaitUntil(Func<bool> condition, string what) => Wait(_ => condition() ? (object)true : null, what);
+
+    public IWebElement Find(string css) => Wait<IWebElement>(d => d.FindElements(By.CssSelector(css)).FirstOrDefault(), css);
+
+    public IReadOnlyList<IWebElement> All(string css) => Driver.FindElements(By.CssSelector(css));
+
+    public bool Has(string css) => All(css).Count > 0;
+
+    /// <summary>The text of the figure with this pointer, once it is there and is as said.</summary>
+    public void Reads(string testid, string text)
+    {
+        string Now() => Driver.FindElements(By.CssSelector($"[data-testid='{testid}'] .fig")).FirstOrDefault()?.Text.Replace("\n", " ") ?? "nothing";
+        try
+        {
+            WaitUntil(() => Now() == text, testid);
+        }
+        catch (WebDriverTimeoutException)
+        {
+            Assert.Equal($"{testid}: {text}", $"{testid}: {Now()}");
+        }
+    }
+
+    public string Text(string css) => Find(css).Text;
+
+    // What a user does.
+
+    public void Click(string css)
+    {
+        Inputs++;
+        Wait(d =>
+        {
+            var element = d.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed && e.Enabled);
+            if (element is null) return null;
+            element.Click();
+            return element;
+        }, css);
+    }
+
+    public void ClickText(string css, string text)
+    {
+        Inputs++;
+        Wait(d => d.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed && e.Text.Contains(text, StringComparison.Ordinal)), text).Click();
+    }
+
+    /// <summary>Types into the field that has the focus and goes on to the next with Tab.</summary>
+    public void TypeAndTab(string text)
+    {
+        Inputs++;
+        Driver.SwitchTo().ActiveElement().SendKeys(text + Keys.Tab);
+    }
+
+    public void Press(string keys)
+    {
+        Inputs++;
+        Driver.SwitchTo().ActiveElement().SendKeys(keys);
+    }
+
+    /// <summary>Types over what a field holds and keeps it with Enter.</summary>
+    public void Fill(string path, string text, bool enter = true)
+    {
+        Inputs++;
+        var field = Find($"input[data-path='{path}']");
+        field.Click();
+        field.SendKeys(Keys.Control + "a");
+        field.SendKeys(enter ? text + Keys.Enter : text);
+    }
+
+    public void Choose(string path, string text)
+    {
+        Inputs++;
+        var select = new SelectElement(Find($"select[data-path='{path}']"));
+        select.SelectByText(text, partialMatch: true);
+    }
+
+    public object? Run(string script, params object[] arguments) => Driver.ExecuteScript(script, arguments);
+
+    /// <summary>Errors and policy violations the browser complained of.</summary>
+    public IReadOnlyList<string> Complaints() =>
+        [.. Driver.Manage().Logs.GetLog(LogType.Browser).Where(l => l.Level >= LogLevel.Warning).Select(l => l.Message)];
+
+    public void Dispose()
+    {
+        Driver.Quit();
+        Driver.Dispose();
+        Server.Dispose();
+        Directory.Delete(profile, recursive: true);
+    }
+}
