@@ -82,10 +82,11 @@ internal static class CableFindings
             [new("short circuit", p.ShortCircuitA, "A"), new("interrupt rating", p.InterruptA, "A")], [.. ClassThatFits(s, p)]);
     }
 
-    /// <summary>Class T first, else the first class of the table that fits here.</summary>
+    /// <summary>Class T first, else the first class of the table that fits here. A cable too thin for every class has a mend of its own.</summary>
     private static IEnumerable<Mend> ClassThatFits(FindingScene s, ProtectionResult p)
     {
-        var fit = p.Classes.FirstOrDefault(c => c.Id == RunStage.AdvisedClass && c.Fits) ?? p.Classes.FirstOrDefault(c => c.Fits);
+        var good = p.Classes.Where(c => c.Fails.All(f => f == FuseFailure.Cable)).ToList();
+        var fit = good.Find(c => c.Id == RunStage.AdvisedClass) ?? good.FirstOrDefault();
         if (fit is null || fit.Id == s.Results.MainRun!.FuseClass) yield break;
         var name = fit.Label.Split(',')[0];
         yield return s.MendRun($"Use {char.ToLowerInvariant(name[0]) + name[1..]} {Say.Rating(fit.RatingA!.Value)}", $"breaks {Say.KA(fit.InterruptA)}, good to {Say.V(fit.MaxDcV)}",

@@ -95,6 +95,14 @@ public class FindingTests
     }
 
     [Fact]
+    public void A_cable_too_thin_for_every_class_does_not_hide_the_class_that_breaks_the_short()
+    {
+        var both = Some.Marrow.With(("~/runs/0/fuse/class", "strip-32"), ("~/runs/0/size", "35 mm²"));
+        Assert.Equal("Use class T 200 A", both.Finding("fuse.interrupt")!.Mends[0].Label);
+        Assert.Equal("Use 50 mm²", both.Finding("fuse.above-cable")!.Mends[0].Label);
+    }
+
+    [Fact]
     public void The_next_cable_size_carries_what_the_fuse_lets_through()
     {
         var thin = Some.Marrow.With(("~/runs/0/size", "35 mm²"));

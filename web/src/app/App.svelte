@@ -3,6 +3,7 @@
   import { api } from '../api/client'
   import { route } from './route.svelte'
   import { session } from './session.svelte'
+  import Tape from './Tape.svelte'
   import Shelf from './Shelf.svelte'
   import Workbench from './Workbench.svelte'
 
@@ -25,7 +26,7 @@
   })
   $effect(() => {
     const station = route.station
-    untrack(() => session.arrive(station))
+    if (!route.tape) untrack(() => session.arrive(station))
   })
 </script>
 
@@ -37,7 +38,7 @@
 {:else if route.shelf}
   <Shelf />
 {:else if session.design && session.evaluation && session.reference}
-  <Workbench />
+  {#if route.tape}<Tape />{:else}<Workbench />{/if}
 {:else}
   <main class="p-8 caption" aria-busy="true">Opening the design…</main>
 {/if}

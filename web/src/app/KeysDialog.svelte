@@ -8,6 +8,7 @@
   const keys = [
     ['1 … 5', 'Loads, Voltage, Inverter, Bank, Cables & fuses'],
     ['f', 'fold or unfold the path'],
+    ['w', 'fold or unfold the working'],
     ['Enter', 'keep what was typed; on a figure: open its working'],
     ['Esc', 'give back the old value'],
     ['↑ ↓', 'nudge the value of a field, with Shift tenfold'],

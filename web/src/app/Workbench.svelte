@@ -24,6 +24,8 @@
   let chosen = $state(localStorage.getItem(FOLD))
   const folded = $derived(chosen === null ? height < 560 : chosen === 'yes')
   let keysOpen = $state(false)
+  const WORKING = 'inky-badger.working'
+  let workingFolded = $state(localStorage.getItem(WORKING) === 'folded')
 
   // A sentence that changes with every key would be read out with every key.
   let spoken = $state('')
@@ -44,6 +46,10 @@
       f: free(() => {
         chosen = folded ? 'no' : 'yes'
         localStorage.setItem(FOLD, chosen)
+      }),
+      w: free(() => {
+        workingFolded = !workingFolded
+        localStorage.setItem(WORKING, workingFolded ? 'folded' : 'open')
       }),
       'Shift+?': free(() => (keysOpen = true)),
     }
@@ -70,7 +76,11 @@
       {#if session.station === 'cables'}<ClassList />{/if}
     </div>
   </main>
-  <Working />
+  {#if workingFolded}
+    <button type="button" class="unfold caption" onclick={() => (workingFolded = false)}>Working (w)</button>
+  {:else}
+    <Working />
+  {/if}
 </div>
 <KeysDialog bind:open={keysOpen} />
 
@@ -99,6 +109,11 @@
   }
   .instrument > :global(*) {
     flex-shrink: 0;
+  }
+  .unfold {
+    padding: 4px 16px;
+    text-align: left;
+    cursor: pointer;
   }
   .notes {
     padding: 14px 14px 10px;

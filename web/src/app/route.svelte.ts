@@ -1,7 +1,7 @@
 import type { Station } from '../api/client'
 import { stations } from './session.svelte'
 
-/** The address after the hash: `#/shelf`, or `#/d/<id>/<station>`. */
+/** The address after the hash: `#/shelf`, `#/d/<id>/<station>` or `#/d/<id>/tape`. */
 class Route {
   hash = $state(location.hash)
 
@@ -14,6 +14,9 @@ class Route {
   }
   get design(): string | null {
     return this.parts[0] === 'd' ? this.parts[1] : null
+  }
+  get tape() {
+    return this.design !== null && this.parts[2] === 'tape'
   }
   get shelf() {
     return this.parts[0] === 'shelf'

@@ -16,7 +16,8 @@
       voltage: `made for ${sayVolts(c.maxDcV)}, not ${sayVolts(p!.greatestChargingV)}`,
       interrupt: `breaks ${say(c.interruptA, 'A')}, a short is ${say(p!.shortCircuitA, 'A')}`,
     }
-    return words[c.fails[0]]
+    // What is the class's own comes before the cable, which has a mend of its own.
+    return words[c.fails.find((f) => f !== 'cable') ?? c.fails[0]]
   }
   function take(id: string) {
     session.edit(

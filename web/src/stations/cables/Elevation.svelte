@@ -40,6 +40,8 @@
       : []),
     { key: 'run', x1: post, x2: end, load: r.designA, fuse: r.ratingA ?? 0, copper: r.ampacityA ?? 0 },
   ])
+  /** Whether what the fuse lets through above the copper is too thin a strip for its label. */
+  const thinStrip = (part: { fuse: number; copper: number }) => y(part.copper) - y(part.fuse) < 19
   const plus = $derived(base + 34)
   const minus = $derived(height - 18)
   const pxPerMm = $derived(step125(18 / (diameterMm(r.areaMm2 ?? 16) * r.conductors)))
@@ -79,9 +81,9 @@
       />
       <text
         x={(part.x1 + part.x2) / 2}
-        y={(y(part.fuse) + y(part.copper)) / 2 + 5}
+        y={thinStrip(part) ? y(part.copper) + 16 : (y(part.fuse) + y(part.copper)) / 2 + 5}
         text-anchor="middle"
-        class="fig over">{say(part.fuse - part.copper, 'A')} over</text
+        class={['fig over', thinStrip(part) && 'below']}>{say(part.fuse - part.copper, 'A')} over</text
       >
     {/if}
     {#if part.load > part.fuse && part.fuse > 0}
@@ -108,13 +110,13 @@
       unit="A"
       label="copper carries"
       x={end - 6}
-      y={y(r.ampacityA) - 5}
+      y={y(r.ampacityA) + ((r.ratingA ?? 0) > r.ampacityA ? 15 : -5)}
       anchor="end"
       size={15}
       after="copper carries"
     />{/if}
   {#if r.ratingA}
-    {@const near = r.ampacityA ? Math.abs(y(r.ratingA) - y(r.ampacityA)) < 18 : false}
+    {@const near = r.ampacityA && r.ampacityA >= r.ratingA ? Math.abs(y(r.ratingA) - y(r.ampacityA)) < 18 : false}
     <FigText
       ptr="/mainRun/ratingA"
       unit="rating"
@@ -222,6 +224,9 @@
 </Drawing>
 
 <style>
+  .below.over {
+    fill: var(--ink);
+  }
   .over {
     fill: var(--sheet);
     font-size: 14px;
