@@ -16,6 +16,7 @@
   const v = $derived(e.voltage!)
 
   const [left, right, top] = [52, 12, 26]
+  const narrow = $derived(width < 560)
   const base = $derived(Math.round(height * 0.46))
   const joined = $derived(n !== null && n.shares.length > 1)
   const bars = $derived(n?.style === 'bus-bars')
@@ -121,7 +122,7 @@
       ptr="/mainRun/ratingA"
       unit="rating"
       label="fuse"
-      x={end - 6 - (near ? 150 : 0)}
+      x={end - 6 - (near ? (narrow ? 128 : 150) : 0)}
       y={y(r.ratingA) - 5}
       anchor="end"
       size={15}
@@ -167,14 +168,16 @@
     <line x1={fuseAt - 12} x2={fuseAt + 12} y1={plus} y2={plus} stroke="var(--ink)" stroke-width="2" />
     <text x={fuseAt + 18} y={plus - 15} class="fig"
       >{say(r.ratingA, 'rating')}<tspan dx="4" class="plain"
-        >fuse, {say(r.fuseDistanceM, 'm', session.units)} from the post</tspan
+        >{narrow ? 'fuse' : `fuse, ${say(r.fuseDistanceM, 'm', session.units)} from the post`}</tspan
       ></text
     >
   {:else}
     <text x={post + 14} y={plus - 15}>no fuse</text>
   {/if}
   <text x={end - 4} y={plus - 15} text-anchor="end" class="faint"
-    >{r.conductors > 1 ? `${r.conductors} × ` : ''}{r.size ?? 'no cable'}, {say(r.lengthM, 'm', session.units)} one way</text
+    >{r.conductors > 1 ? `${r.conductors} × ` : ''}{r.size ?? 'no cable'}, {say(r.lengthM, 'm', session.units)}{narrow
+      ? ''
+      : ' one way'}</text
   >
   {#if r.dropV !== null}
     <path
@@ -196,18 +199,18 @@
       label="at the posts, nearly empty"
       x={post + 10}
       y={mid + 6}
-      size={19}
-      after="at the posts, worst"
+      size={narrow ? 15 : 19}
+      after={narrow ? '' : 'at the posts, worst'}
     />
     <FigText
       ptr="/mainRun/dropFraction"
       unit="fraction"
       label="drop"
-      x={(post + end) / 2 + 26}
+      x={(post + end) / 2 + (narrow ? 0 : 26)}
       y={mid + 5}
       anchor="middle"
       size={16}
-      after="lost on the way, {say(r.dropLimit, 'fraction')} allowed"
+      after={narrow ? 'lost' : `lost on the way, ${say(r.dropLimit, 'fraction')} allowed`}
     />
     <FigText
       ptr="/mainRun/endV"
@@ -216,8 +219,8 @@
       x={end - 8}
       y={mid + 6}
       anchor="end"
-      size={19}
-      after="at the end"
+      size={narrow ? 15 : 19}
+      after={narrow ? '' : 'at the end'}
     />
   {/if}
   {#if p === null}<text x={post + 10} y={height - 30} class="faint">the short circuit waits for the bank</text>{/if}

@@ -11,6 +11,7 @@
   const i = $derived(session.result!.inverter!)
   const [left, top, from, to] = [56, 26, 0.01, 3600]
   const bottom = $derived(height - 26)
+  const narrow = $derived(width < 560)
   const most = $derived(
     Math.max(100, ...i.envelope.map((p) => p.watts), ...i.demands.map((d) => d.watts), i.availableContinuousW ?? 0) *
       1.12,
@@ -46,7 +47,9 @@
   )
   const labelled = $derived.by(() => {
     const kept: { d: (typeof asked)[number]; ty: number }[] = []
-    for (const d of [...asked].sort((a, b) => Number(a.holds) - Number(b.holds) || b.watts - a.watts)) {
+    for (const d of asked
+      .filter((a) => !narrow || !a.holds)
+      .sort((a, b) => Number(a.holds) - Number(b.holds) || b.watts - a.watts)) {
       const near = kept.find(
         (k) => (k.d.label === d.label && d.holds) || (Math.abs(k.d.cx - d.cx) < 210 && Math.abs(k.ty - d.cy) < 30),
       )
@@ -98,7 +101,7 @@
   <path d={steps} fill="none" stroke="var(--ink)" stroke-width="2.5" />
   {#each i.envelope as p, n (p.seconds)}
     {@const prev = n === 0 ? from : i.envelope[n - 1].seconds}
-    {#if x(p.seconds) - x(prev) > 70}
+    {#if !narrow && x(p.seconds) - x(prev) > 70}
       <text x={x(p.seconds) - 6} y={y(p.watts) - 6} text-anchor="end" class="fig" style:font-size="13px"
         >{num(p.watts)} W<tspan dx="4" class="plain">for {say(p.seconds, 's')}</tspan></text
       >
@@ -110,7 +113,7 @@
       unit="W"
       label="held without end"
       x={width - 20}
-      y={y(i.availableContinuousW) + 18}
+      y={y(i.availableContinuousW) + (narrow ? 40 : 18)}
       anchor="end"
       size={15}
       after="held"
@@ -127,7 +130,7 @@
     />
   {/each}
   {#each labelled as { d, ty } (d.index)}
-    {@const right = d.cx < width - 220}
+    {@const right = narrow ? d.cx < width / 2 : d.cx < width - 220}
     {@const tx = right ? d.cx + 9 : d.cx - 9}
     <g
       class="stop"

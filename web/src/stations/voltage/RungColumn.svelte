@@ -95,4 +95,17 @@
   .act {
     justify-self: start;
   }
+  @media (max-width: 939px) {
+    .column {
+      grid-template-rows: 56px 44px repeat(4, 26px) 52px 36px 34px 32px;
+      padding: 6px;
+    }
+    .words {
+      font-size: 11.5px;
+    }
+    .head {
+      flex-wrap: wrap;
+      gap: 0 6px;
+    }
+  }
 </style>

@@ -112,6 +112,9 @@
     line-height: 1.15;
   }
   @media (max-width: 939px) {
+    .labels {
+      grid-template-rows: 56px 44px repeat(4, 26px) 52px 36px 34px 32px;
+    }
     .ladder {
       grid-template-columns: minmax(0, 1fr);
     }
