@@ -2,7 +2,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace InkyBadger.Storage;
 
-/// <summary>A design as it is kept: the document as JSON, and a revision that only ever rises.</summary>
+/// <summary>A design as it is kept: the document as JSON, a revision that only ever rises, and where it stands in its own history.</summary>
 public sealed class DesignRow
 {
     public required string Id { get; init; }
@@ -11,20 +11,44 @@ public sealed class DesignRow
     public long Revision { get; set; }
     public DateTime CreatedUtc { get; init; }
     public DateTime UpdatedUtc { get; set; }
+
+    /// <summary>When it went into the bin; null: it stands on the shelf.</summary>
     public DateTime? DeletedUtc { get; set; }
+
+    /// <summary>The state of the history that is current.</summary>
+    public long StateAt { get; set; }
+}
+
+/// <summary>A state a design was in; undo and redo walk along them.</summary>
+public sealed class StateRow
+{
+    public required string DesignId { get; init; }
+    public required long Number { get; init; }
+    public required string Document { get; init; }
+    public DateTime WhenUtc { get; init; }
 }
 
 /// <summary>The database in the data folder.</summary>
 public sealed class BadgerDb(DbContextOptions<BadgerDb> options) : DbContext(options)
 {
     public DbSet<DesignRow> Designs => Set<DesignRow>();
+    public DbSet<StateRow> States => Set<StateRow>();
 
-    protected override void OnModelCreating(ModelBuilder model) => model.Entity<DesignRow>(row =>
+    protected override void OnModelCreating(ModelBuilder model)
     {
-        row.ToTable("designs");
-        row.HasKey(d => d.Id);
-        row.Property(d => d.Name).HasMaxLength(80);
-        row.Property(d => d.Revision).IsConcurrencyToken();
-        row.HasIndex(d => d.UpdatedUtc);
-    });
+        model.Entity<DesignRow>(row =>
+        {
+            row.ToTable("designs");
+            row.HasKey(d => d.Id);
+            row.Property(d => d.Name).HasMaxLength(80);
+            row.Property(d => d.Revision).IsConcurrencyToken();
+            row.HasIndex(d => d.UpdatedUtc);
+        });
+        model.Entity<StateRow>(row =>
+        {
+            row.ToTable("states");
+            row.HasKey(s => new { s.DesignId, s.Number });
+            row.HasOne<DesignRow>().WithMany().HasForeignKey(s => s.DesignId).OnDelete(DeleteBehavior.Cascade);
+        });
+    }
 }

@@ -13,6 +13,14 @@ public sealed class RunningServer : IDisposable
 
     public string DataFolder { get; }
     public Uri Address { get; private set; }
+
+    /// <summary>Everything it has printed so far.</summary>
+    public string Said
+    {
+        get { lock (said) return said.ToString(); }
+    }
+
+    private System.Text.StringBuilder said = new();
     public HttpClient Http { get; private set; }
 
     public RunningServer(string? dataFolder = null, params string[] options)
@@ -56,7 +64,7 @@ public sealed class RunningServer : IDisposable
     {
         var started = Process.Start(Info(["--data", DataFolder, "--port", "0", "--web", Web, .. options]))!;
         var address = new TaskCompletionSource<Uri>();
-        var said = new System.Text.StringBuilder();
+        said = new();
         void Hear(string? line)
         {
             if (line is null) return;
@@ -66,10 +74,10 @@ public sealed class RunningServer : IDisposable
         started.OutputDataReceived += (_, e) => Hear(e.Data);
         started.ErrorDataReceived += (_, e) => Hear(e.Data);
         started.EnableRaisingEvents = true;
-        started.Exited += (_, _) => address.TrySetException(new InvalidOperationException($"the server ended: {said}"));
+        started.Exited += (_, _) => address.TrySetException(new InvalidOperationException($"the server ended: {Said}"));
         started.BeginOutputReadLine();
         started.BeginErrorReadLine();
-        return address.Task.Wait(Patience) ? (started, address.Task.Result) : throw new TimeoutException($"the server did not say its address: {said}");
+        return address.Task.Wait(Patience) ? (started, address.Task.Result) : throw new TimeoutException($"the server did not say its address: {Said}");
     }
 
     /// <summary>Ends the process as a power cut would.</summary>

@@ -1,39 +1,33 @@
 using System.Globalization;
 using System.Text.Json.Nodes;
-using InkyBadger.Core;
 using InkyBadger.Core.Design;
 using InkyBadger.Storage;
 
 namespace InkyBadger.Server.Designs;
 
-/// <summary>A card of the shelf: the few figures that tell designs apart. Figures are null where they are not worked out yet.</summary>
-public sealed record DesignCard(string Id, string Name, DateTime UpdatedUtc, int? SystemV, double? UsableWh, string Arrangement, int Wrong, int ToLookAt, string? FirstToDo);
-
-/// <summary>A stored design and its revision.</summary>
-public sealed record DesignAnswer(string Id, long Revision, DateTime UpdatedUtc, DesignDocument Design);
+/// <summary>A stored design, its revision, and whether it can be taken back or forward.</summary>
+public sealed record DesignAnswer(string Id, long Revision, DateTime UpdatedUtc, DesignDocument Design, bool CanUndo, bool CanRedo);
 
 public static class DesignEndpoints
 {
     public static void MapDesigns(this IEndpointRouteBuilder app)
     {
         var designs = app.MapGroup("/api/designs").WithTags("designs");
-        designs.MapGet("", List).WithSummary("The shelf, newest first").Produces<List<DesignCard>>();
+        designs.MapGet("", List).WithSummary("The shelf, newest first; bin=true: what was taken off it").Produces<List<DesignCard>>();
         designs.MapPost("", Add).WithSummary("Keep a new design; without a body an empty one").Accepts<JsonObject>("application/json").Produces<DesignAnswer>(201).ProducesProblem(400);
         designs.MapGet("/{id}", Get).WithSummary("A design").Produces<DesignAnswer>().ProducesProblem(404);
-        designs.MapPut("/{id}", Replace).WithSummary("Keep a newer state; needs If-Match").Accepts<JsonObject>("application/json").Produces<DesignAnswer>()
-            .ProducesProblem(400).ProducesProblem(404).ProducesProblem(412).ProducesProblem(428);
-        designs.MapDelete("/{id}", Remove).WithSummary("Take a design off the shelf").Produces(204).ProducesProblem(404);
+        Writes(designs.MapPut("/{id}", Replace).WithSummary("Keep a newer state; needs If-Match; drops what was undone").Accepts<JsonObject>("application/json").ProducesProblem(400));
+        Writes(designs.MapPost("/{id}/undo", (string id, HttpRequest request, DesignStore store, CancellationToken stop) => Walk(id, request, store.UndoAsync, stop)).WithSummary("One state back; needs If-Match, gives a new ETag").ProducesProblem(409));
+        Writes(designs.MapPost("/{id}/redo", (string id, HttpRequest request, DesignStore store, CancellationToken stop) => Walk(id, request, store.RedoAsync, stop)).WithSummary("One state forward; needs If-Match, gives a new ETag").ProducesProblem(409));
+        designs.MapPost("/{id}/copy", Copy).WithSummary("A copy of a design").Produces<DesignAnswer>(201).ProducesProblem(404);
+        designs.MapDelete("/{id}", Remove).WithSummary("Take a design off the shelf into the bin, which keeps it 30 days").Produces(204).ProducesProblem(404);
+        designs.MapPost("/{id}/restore", Restore).WithSummary("Take a design back out of the bin").Produces(204).ProducesProblem(404);
     }
 
-    private static async Task<List<DesignCard>> List(DesignStore store, CancellationToken stop) => [.. (await store.ListAsync(stop)).Select(Card)];
+    private static void Writes(RouteHandlerBuilder endpoint) => endpoint.Produces<DesignAnswer>().ProducesProblem(404).ProducesProblem(412).ProducesProblem(428);
 
-    private static DesignCard Card(StoredDesign stored)
-    {
-        var evaluation = Evaluator.Evaluate(stored.Design);
-        var bank = evaluation.Banks.Count > 0 ? evaluation.Banks[0] : null;
-        return new(stored.Id, stored.Design.Name, stored.UpdatedUtc, bank?.Loads is null && bank?.Bank is null ? null : bank?.Voltage?.SystemV, bank?.Bank?.UsableWh,
-            bank?.Bank is { } b ? $"{b.Series}S{b.Parallel}P" : "", evaluation.Counts.Wrong, evaluation.Counts.ToLookAt, evaluation.FirstToDo);
-    }
+    private static async Task<List<DesignCard>> List(DesignStore store, ShelfCards cards, bool? bin, CancellationToken stop) =>
+        await cards.OfAsync(await store.ListAsync(bin ?? false, stop), store, stop);
 
     private static async Task<IResult> Add(HttpRequest request, DesignReader reader, DesignStore store, CancellationToken stop)
     {
@@ -44,8 +38,7 @@ public static class DesignEndpoints
             if (reading.Design is null) return Problems.NotAccepted(reading.Faults);
             design = reading.Design;
         }
-        var stored = await store.AddAsync(design, stop);
-        return Answer(request.HttpContext, stored, 201);
+        return Answer(request.HttpContext, await store.AddAsync(design, stop), 201);
     }
 
     private static async Task<IResult> Get(string id, HttpContext context, DesignStore store, CancellationToken stop) =>
@@ -56,17 +49,36 @@ public static class DesignEndpoints
         if (Revision(request) is not { } revision) return Problems.NoRevision();
         var reading = await reader.ReadAsync(request, stop);
         if (reading.Design is null) return Problems.NotAccepted(reading.Faults);
-        var (outcome, now) = await store.ReplaceAsync(id, revision, reading.Design, stop);
-        return outcome switch
-        {
-            WriteOutcome.NotFound => Problems.NotFound(id),
-            WriteOutcome.Stale => Problems.Stale(),
-            _ => Answer(request.HttpContext, now!),
-        };
+        return Ended(id, request.HttpContext, await store.ReplaceAsync(id, revision, reading.Design, stop));
+    }
+
+    private static async Task<IResult> Walk(string id, HttpRequest request, Func<string, long, CancellationToken, Task<(WriteOutcome, StoredDesign?)>> step, CancellationToken stop)
+    {
+        if (Revision(request) is not { } revision) return Problems.NoRevision();
+        return Ended(id, request.HttpContext, await step(id, revision, stop));
+    }
+
+    private static async Task<IResult> Copy(string id, HttpContext context, DesignStore store, CancellationToken stop)
+    {
+        if (await store.FindAsync(id, stop) is not { } stored) return Problems.NotFound(id);
+        const string ending = ", copy";
+        var name = stored.Design.Name.Length + ending.Length > 80 ? stored.Design.Name[..(80 - ending.Length)] : stored.Design.Name;
+        return Answer(context, await store.AddAsync(stored.Design with { Name = name + ending }, stop), 201);
     }
 
     private static async Task<IResult> Remove(string id, DesignStore store, CancellationToken stop) =>
         await store.RemoveAsync(id, stop) ? Results.NoContent() : Problems.NotFound(id);
+
+    private static async Task<IResult> Restore(string id, DesignStore store, CancellationToken stop) =>
+        await store.RestoreAsync(id, stop) ? Results.NoContent() : Problems.NotFound(id);
+
+    private static IResult Ended(string id, HttpContext context, (WriteOutcome Outcome, StoredDesign? Now) ended) => ended.Outcome switch
+    {
+        WriteOutcome.NotFound => Problems.NotFound(id),
+        WriteOutcome.Stale => Problems.Stale(),
+        WriteOutcome.Nothing => Problems.NothingThere(),
+        _ => Answer(context, ended.Now!),
+    };
 
     private static long? Revision(HttpRequest request) =>
         long.TryParse(request.Headers.IfMatch.ToString().Trim('"'), NumberStyles.None, CultureInfo.InvariantCulture, out var revision) ? revision : null;
@@ -74,7 +86,7 @@ public static class DesignEndpoints
     private static IResult Answer(HttpContext context, StoredDesign stored, int status = 200)
     {
         context.Response.Headers.ETag = $"\"{stored.Revision}\"";
-        var answer = new DesignAnswer(stored.Id, stored.Revision, stored.UpdatedUtc, stored.Design);
+        var answer = new DesignAnswer(stored.Id, stored.Revision, stored.UpdatedUtc, stored.Design, stored.CanUndo, stored.CanRedo);
         return status == 201 ? Results.Created($"/api/designs/{stored.Id}", answer) : Results.Ok(answer);
     }
 }

@@ -1,7 +1,7 @@
-using System.Buffers;
 using System.Text;
 using System.Text.Json;
 using InkyBadger.Core.Design;
+using InkyBadger.Server.Hosting;
 using NJsonSchema;
 using NJsonSchema.Validation;
 
@@ -31,12 +31,9 @@ public sealed class DesignReader
 
     public async Task<DesignReading> ReadAsync(HttpRequest request, CancellationToken stop)
     {
-        if (request.ContentLength > MostBytes) return Fault("", $"a document is {MostBytes / 1_000_000} MB at most");
-        var body = await request.BodyReader.ReadAtLeastAsync(MostBytes + 1, stop);
-        if (body.Buffer.Length > MostBytes) return Fault("", $"a document is {MostBytes / 1_000_000} MB at most");
-        var text = Encoding.UTF8.GetString(body.Buffer.ToArray());
-        request.BodyReader.AdvanceTo(body.Buffer.End);
-        return Read(text);
+        return await Body.ReadAsync(request, MostBytes, stop) is { } bytes
+            ? Read(Encoding.UTF8.GetString(bytes))
+            : Fault("", $"is larger than {MostBytes / 1_000_000} MB, the most a design may be");
     }
 
     public DesignReading Read(string text)
@@ -44,6 +41,8 @@ public sealed class DesignReader
         try
         {
             using var parsed = JsonDocument.Parse(text, Strict);
+            if (NewerVersion(parsed.RootElement) is { } version)
+                return Fault("/version", $"is {version}: this file was written by a newer Inky Badger, and this one reads version {DesignDocument.CurrentVersion}");
         }
         catch (JsonException e)
         {
@@ -62,6 +61,10 @@ public sealed class DesignReader
             return Fault(Pointer(e.Path ?? ""), "has a value of the wrong kind");
         }
     }
+
+    private static int? NewerVersion(JsonElement root) =>
+        root.ValueKind == JsonValueKind.Object && root.TryGetProperty("format", out var format) && format.ValueKind == JsonValueKind.String && format.GetString() == DesignDocument.FormatName
+        && root.TryGetProperty("version", out var version) && version.ValueKind == JsonValueKind.Number && version.TryGetInt32(out var number) && number > DesignDocument.CurrentVersion ? number : null;
 
     private static DesignReading Fault(string pointer, string reason) => new(null, [new(pointer, reason)]);
 

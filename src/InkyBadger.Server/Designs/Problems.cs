@@ -20,6 +20,9 @@ public static class Problems
     public static IResult NoRevision() => Results.Problem(statusCode: StatusCodes.Status428PreconditionRequired, title: "Say which state you changed",
         detail: "Send the design’s ETag in If-Match.");
 
+    public static IResult NothingThere() => Results.Problem(statusCode: StatusCodes.Status409Conflict, title: "Nothing to go to",
+        detail: "There is no state before or after this one.");
+
     public static IResult Stale() => Results.Problem(statusCode: StatusCodes.Status412PreconditionFailed, title: "The design has changed meanwhile",
         detail: "Somebody else kept a newer state. Nothing was overwritten.");
 }

@@ -41,6 +41,9 @@ namespace InkyBadger.Storage.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
 
+                    b.Property<long>("StateAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<DateTime>("UpdatedUtc")
                         .HasColumnType("TEXT");
 
@@ -49,6 +52,35 @@ namespace InkyBadger.Storage.Migrations
                     b.HasIndex("UpdatedUtc");
 
                     b.ToTable("designs", (string)null);
+                });
+
+            modelBuilder.Entity("InkyBadger.Storage.StateRow", b =>
+                {
+                    b.Property<string>("DesignId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("WhenUtc")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("DesignId", "Number");
+
+                    b.ToTable("states", (string)null);
+                });
+
+            modelBuilder.Entity("InkyBadger.Storage.StateRow", b =>
+                {
+                    b.HasOne("InkyBadger.Storage.DesignRow", null)
+                        .WithMany()
+                        .HasForeignKey("DesignId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 #pragma warning restore 612, 618
         }

@@ -19,6 +19,7 @@ export type HouseRule = Schemas['HouseRule']
 export type LadderRung = Schemas['LadderRung']
 export type DesignCard = Schemas['DesignCard']
 export type Station = Schemas['Station']
+export type DesignAnswer = Schemas['DesignAnswer']
 
 /** A change of the document: what stands at a JSON pointer becomes a value. */
 export interface Change {
@@ -63,8 +64,17 @@ function unwrap<T>({ data, error, response }: Outcome<T>): T {
   )
 }
 
+function walk(id: string, revision: number) {
+  return { params: { path: { id } }, headers: { 'If-Match': `"${revision}"` } }
+}
+
+/** For answers without a body. */
+function done({ error, response }: Outcome<unknown>) {
+  if (!response.ok) unwrap({ error, response })
+}
+
 export const api = {
-  designs: async () => unwrap(await client.GET('/api/designs')),
+  designs: async (bin = false) => unwrap(await client.GET('/api/designs', { params: { query: { bin } } })),
   design: async (id: string) => unwrap(await client.GET('/api/designs/{id}', { params: { path: { id } } })),
   add: async (design?: Design) =>
     unwrap(await client.POST('/api/designs', design ? { body: design as unknown as Body } : ({} as { body: Body }))),
@@ -76,6 +86,21 @@ export const api = {
         body: design as unknown as Body,
       }),
     ),
+  undo: async (id: string, revision: number) => unwrap(await client.POST('/api/designs/{id}/undo', walk(id, revision))),
+  redo: async (id: string, revision: number) => unwrap(await client.POST('/api/designs/{id}/redo', walk(id, revision))),
+  copy: async (id: string) => unwrap(await client.POST('/api/designs/{id}/copy', { params: { path: { id } } })),
+  remove: async (id: string) => done(await client.DELETE('/api/designs/{id}', { params: { path: { id } } })),
+  restore: async (id: string) => done(await client.POST('/api/designs/{id}/restore', { params: { path: { id } } })),
+  /** A design's JSON, or a zip of several. */
+  bringIn: async (file: Blob, zip: boolean) =>
+    unwrap(
+      await client.POST('/api/import', {
+        body: file as unknown as Body,
+        bodySerializer: (body) => body as unknown as Blob,
+        headers: { 'content-type': zip ? 'application/zip' : 'application/json' },
+      }),
+    ),
+  giveKey: async (key: string) => done(await client.POST('/api/key' as never, { body: { key } } as never)),
   evaluate: async (design: Design, working?: string) =>
     unwrap(await client.POST('/api/evaluate', { params: { query: { working } }, body: design as unknown as Body })),
   ladder: async (design: Design, bank: number) =>

@@ -1,13 +1,20 @@
 <script lang="ts">
   import { untrack } from 'svelte'
-  import { api } from '../api/client'
+  import { api, Refused } from '../api/client'
   import { route } from './route.svelte'
+  import DeviceKey from './DeviceKey.svelte'
   import { session } from './session.svelte'
   import Tape from './Tape.svelte'
   import Shelf from './Shelf.svelte'
   import Workbench from './Workbench.svelte'
 
   let trouble = $state<string | null>(null)
+
+  // A device that is not known yet is asked for its key.
+  const fail = (sentence: string) => (e: unknown) => {
+    if (e instanceof Refused && e.status === 401) route.go('#/key')
+    else trouble = sentence
+  }
 
   // Without an address the design last worked on opens, at first the newest on the shelf.
   async function settle() {
@@ -21,8 +28,8 @@
     const id = route.design
     trouble = null
     if (id && id !== session.id)
-      session.open(id).catch(() => (trouble = 'This design cannot be opened. It may have been taken off the shelf.'))
-    else if (!id && !route.shelf) settle().catch(() => (trouble = 'The server does not answer.'))
+      session.open(id).catch(fail('This design cannot be opened. It may have been taken off the shelf.'))
+    else if (!id && !route.shelf && route.key === null) settle().catch(fail('The server does not answer.'))
   })
   $effect(() => {
     const station = route.station
@@ -30,7 +37,9 @@
   })
 </script>
 
-{#if trouble}
+{#if route.key !== null}
+  <DeviceKey />
+{:else if trouble}
   <main class="p-8">
     <h1 class="headline">{trouble}</h1>
     <p class="mt-3"><a class="link-copper" href="#/shelf">To the shelf</a></p>

@@ -12,6 +12,7 @@
     ['Enter', 'keep what was typed; on a figure: open its working'],
     ['Esc', 'give back the old value'],
     ['↑ ↓', 'nudge the value of a field, with Shift tenfold'],
+    ['Ctrl Z', 'undo; with Shift redo'],
     ['?', 'this list'],
   ]
 </script>

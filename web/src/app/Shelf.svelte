@@ -1,92 +1,249 @@
 <script lang="ts">
   import { onMount } from 'svelte'
-  import { api } from '../api/client'
+  import { api, Refused } from '../api/client'
   import type { DesignCard } from '../api/client'
-  import Mark from '../ui/Mark.svelte'
-  import { say } from '../ui/quantity'
   import Badger from './Badger.svelte'
   import { route } from './route.svelte'
   import { session } from './session.svelte'
+  import ShelfCard from './ShelfCard.svelte'
 
   let cards = $state.raw<DesignCard[] | null>(null)
-  let trouble = $state(false)
+  let trouble = $state<string | null>(null)
+  let search = $state('')
+  let sort = $state<'newest' | 'name' | 'energy' | 'voltage'>('newest')
+  let bin = $state(false)
+  let gone = $state.raw<DesignCard | null>(null)
+  let faults = $state.raw<{ file: string; places: { pointer: string; reason: string }[] } | null>(null)
+  let over = $state(false)
+  let picker: HTMLInputElement
+
+  const orders: Record<typeof sort, (a: DesignCard, b: DesignCard) => number> = {
+    newest: (a, b) => b.updatedUtc.localeCompare(a.updatedUtc),
+    name: (a, b) => a.name.localeCompare(b.name),
+    energy: (a, b) => (b.usableWh ?? 0) - (a.usableWh ?? 0),
+    voltage: (a, b) => (a.systemV ?? 99) - (b.systemV ?? 99) || a.name.localeCompare(b.name),
+  }
+  const shown = $derived(
+    (cards ?? [])
+      .filter((c) =>
+        search
+          .toLowerCase()
+          .split(/\s+/)
+          .every((word) => `${c.name} ${c.systemV ?? ''} V ${c.arrangement}`.toLowerCase().includes(word)),
+      )
+      .sort(orders[sort]),
+  )
+
   onMount(async () => {
-    try {
-      if (session.id) await session.close()
-      cards = await api.designs()
-    } catch {
-      trouble = true
-    }
+    if (session.id) await session.close()
+    await load()
   })
 
-  async function add() {
-    const answer = await api.add()
-    route.toStation(answer.id, 'loads')
+  async function load() {
+    await attempt(async () => {
+      cards = await api.designs(bin)
+    })
+  }
+
+  async function attempt(act: () => Promise<void>) {
+    try {
+      await act()
+      trouble = null
+    } catch (e) {
+      if (e instanceof Refused && e.status === 401) route.go('#/key')
+      else trouble = e instanceof Refused ? e.message : 'The server does not answer.'
+    }
+  }
+
+  const add = () =>
+    attempt(async () => {
+      const answer = await api.add()
+      route.toStation(answer.id, 'loads')
+    })
+
+  const copy = (card: DesignCard) =>
+    attempt(async () => {
+      await api.copy(card.id)
+      await load()
+    })
+
+  const remove = (card: DesignCard) =>
+    attempt(async () => {
+      await api.remove(card.id)
+      gone = card
+      await load()
+    })
+
+  const restore = (card: DesignCard) =>
+    attempt(async () => {
+      await api.restore(card.id)
+      gone = null
+      await load()
+    })
+
+  const rename = (card: DesignCard, name: string) =>
+    attempt(async () => {
+      const answer = await api.design(card.id)
+      await api.replace(card.id, answer.revision, { ...answer.design, name })
+      await load()
+    })
+
+  /** Files one after the other; one that does not fit changes nothing and says why. */
+  async function bringIn(files: Iterable<File>) {
+    faults = null
+    for (const file of files) {
+      try {
+        await api.bringIn(file, /\.zip$/i.test(file.name))
+      } catch (e) {
+        faults = {
+          file: file.name,
+          places:
+            e instanceof Refused
+              ? e.faults.length
+                ? e.faults
+                : [{ pointer: '', reason: e.message }]
+              : [{ pointer: '', reason: 'could not be sent: the server does not answer' }],
+        }
+        break
+      }
+    }
+    await load()
+  }
+
+  function dropped(e: DragEvent) {
+    e.preventDefault()
+    over = false
+    if (e.dataTransfer?.files.length) void bringIn(e.dataTransfer.files)
   }
 </script>
 
-<main class="max-w-[1100px] mx-auto p-6">
-  <header class="flex items-center gap-3 mb-5">
+<main
+  class={['shelf', over && 'over']}
+  ondragover={(e) => {
+    e.preventDefault()
+    over = true
+  }}
+  ondragleave={() => (over = false)}
+  ondrop={dropped}
+>
+  <header class="flex flex-wrap items-center gap-x-3 gap-y-2 mb-3">
     <Badger size={26} />
-    <h1 class="headline">Inky Badger <span class="font-normal text-(--ink-2)">designs</span></h1>
-    <button type="button" class="btn btn-primary btn-sm ml-auto" onclick={add}>New, empty</button>
+    <h1 class="headline">Inky Badger <span class="font-normal text-(--ink-2)">{bin ? 'bin' : 'designs'}</span></h1>
+    <span class="ml-auto flex flex-wrap gap-2">
+      <button type="button" class="btn btn-primary btn-sm" onclick={add}>New, empty</button>
+      <button type="button" class="btn btn-outline btn-sm" onclick={() => picker.click()}>Bring in files</button>
+      <a class="btn btn-outline btn-sm" href="/api/designs.zip" download>All as a zip</a>
+      <a class="btn btn-outline btn-sm" href="/api/backup" download>Back up</a>
+    </span>
+    <input
+      bind:this={picker}
+      type="file"
+      multiple
+      accept=".json,.zip"
+      class="hidden"
+      aria-label="Design files"
+      onchange={(e) => {
+        const files = [...(e.currentTarget.files ?? [])]
+        // The same file may be chosen again.
+        e.currentTarget.value = ''
+        void bringIn(files)
+      }}
+    />
   </header>
-  {#if trouble}
-    <p role="alert">The server does not answer.</p>
-  {:else if cards}
+  <div class="flex flex-wrap items-end gap-3 mb-4">
+    <div class="flex flex-col gap-px">
+      <label for="shelf-search" class="caption">search</label>
+      <input
+        id="shelf-search"
+        class="input input-xs h-[26px] w-[220px]"
+        type="search"
+        bind:value={search}
+        placeholder="name, 24 V, 2S4P"
+      />
+    </div>
+    <div class="flex flex-col gap-px">
+      <label for="shelf-sort" class="caption">order</label>
+      <select id="shelf-sort" class="select select-xs h-[26px] w-[150px]" bind:value={sort}>
+        <option value="newest">newest first</option>
+        <option value="name">by name</option>
+        <option value="energy">most usable kWh</option>
+        <option value="voltage">by voltage</option>
+      </select>
+    </div>
+    <button
+      type="button"
+      class="link-copper min-h-6"
+      onclick={() => {
+        bin = !bin
+        gone = null
+        void load()
+      }}>{bin ? 'to the shelf' : 'the bin'}</button
+    >
+    <span class="caption" role="status">{cards ? `${shown.length} of ${cards.length}` : ''}</span>
+  </div>
+  {#if trouble}<p role="alert" class="mb-3">{trouble}</p>{/if}
+  {#if faults}
+    <section role="alert" class="told" data-testid="import-faults">
+      <b>{faults.file} was not taken in; nothing was changed.</b>
+      <ul>
+        {#each faults.places.slice(0, 8) as place (place.pointer + place.reason)}
+          <li><code>{place.pointer || 'the file'}</code> {place.reason}</li>
+        {/each}
+      </ul>
+    </section>
+  {/if}
+  {#if gone}
+    <p class="told" role="status">
+      {gone.name} is in the bin, which keeps it 30 days.
+      <button type="button" class="link-copper" onclick={() => restore(gone!)}>Undo</button>
+    </p>
+  {/if}
+  {#if cards}
     <ul class="cards">
-      {#each cards as card (card.id)}
+      {#each shown as card (card.id)}
         <li>
-          <a class="card-link" href="#/d/{card.id}/bank">
-            <span class="font-bold text-[14px] truncate">{card.name}</span>
-            <span class="flex items-baseline gap-4">
-              {#if card.systemV}<span class="fig text-[24px]">{card.systemV}<small> V</small></span>{/if}
-              {#if card.usableWh}<span class="fig text-[24px]">{say(card.usableWh, 'Wh')}</span>{/if}
-              <span class="fig text-[16px]">{card.arrangement}</span>
-            </span>
-            <span class="note flex items-center gap-1.5">
-              {#if card.firstToDo}
-                {card.firstToDo}
-              {:else if card.wrong}
-                <Mark kind="wrong" /> {card.wrong} wrong, {card.toLookAt} to look at
-              {:else if card.toLookAt}
-                <Mark kind="look" /> {card.toLookAt} to look at
-              {:else}
-                fits <Mark kind="fits" size={8} />
-              {/if}
-              <span class="ml-auto caption"
-                >{new Date(card.updatedUtc).toLocaleDateString('en-GB', {
-                  day: 'numeric',
-                  month: 'short',
-                  year: 'numeric',
-                })}</span
-              >
-            </span>
-          </a>
+          <ShelfCard
+            {card}
+            {bin}
+            oncopy={() => copy(card)}
+            onremove={() => remove(card)}
+            onrestore={() => restore(card)}
+            onrename={(name) => rename(card, name)}
+          />
         </li>
       {:else}
-        <li class="note">No design yet. Begin with a new, empty one.</li>
+        <li class="note">
+          {cards.length > 0
+            ? 'No design fits the search.'
+            : bin
+              ? 'The bin is empty.'
+              : 'No design yet. Begin with a new, empty one, or drop a design file here.'}
+        </li>
       {/each}
     </ul>
   {/if}
 </main>
 
 <style>
+  .shelf {
+    max-width: 1120px;
+    margin: 0 auto;
+    padding: 20px 24px;
+    min-height: 100dvh;
+  }
+  .over {
+    outline: 2px dashed var(--ink);
+    outline-offset: -8px;
+  }
   .cards {
     display: grid;
     gap: 12px;
     grid-template-columns: repeat(auto-fill, minmax(300px, 1fr));
   }
-  .card-link {
-    display: flex;
-    flex-direction: column;
-    gap: 6px;
-    padding: 12px 14px;
+  .told {
+    border: 1px solid var(--ink);
     background: var(--sheet);
-    border: 1px solid var(--ink-3);
-  }
-  .card-link:hover {
-    border-color: var(--ink);
-    outline: 1px solid var(--ink);
+    padding: 8px 12px;
+    margin-bottom: 12px;
   }
 </style>

@@ -1,7 +1,10 @@
 <script lang="ts">
   import Moon from '@lucide/svelte/icons/moon'
+  import Redo from '@lucide/svelte/icons/redo-2'
+  import Undo from '@lucide/svelte/icons/undo-2'
   import Sun from '@lucide/svelte/icons/sun'
   import Mark from '../ui/Mark.svelte'
+  import { keeper } from './keeper.svelte'
   import { route } from './route.svelte'
   import { session, stations } from './session.svelte'
   import { theme } from './theme.svelte'
@@ -33,12 +36,34 @@
     onchange={rename}
     onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
   />
-  <span class="caption kept" aria-live="polite" data-testid="kept">{session.kept}</span>
+  <span class="caption kept" aria-live="polite" data-testid="kept"
+    >{keeper.words}{#if keeper.conflict}&nbsp;<button
+        type="button"
+        class="link-copper"
+        onclick={() => (keeper.asking = true)}>choose</button
+      >{/if}</span
+  >
   <span class="counts" data-testid="counts">
     <span class="whitespace-nowrap"><Mark kind="wrong" /> <b>{wrong}</b></span>
     <span class="whitespace-nowrap"><Mark kind="look" /> <b>{counts.toLookAt} to look at</b></span>
   </span>
   <span class="tools">
+    <button
+      type="button"
+      class="btn btn-ghost btn-xs btn-square"
+      aria-label="Undo"
+      title="Undo (Ctrl Z)"
+      disabled={!keeper.canUndo && keeper.waiting === 0}
+      onclick={() => session.walk('undo')}><Undo size={15} /></button
+    >
+    <button
+      type="button"
+      class="btn btn-ghost btn-xs btn-square"
+      aria-label="Redo"
+      title="Redo (Ctrl Shift Z)"
+      disabled={!keeper.canRedo}
+      onclick={() => session.walk('redo')}><Redo size={15} /></button
+    >
     <button
       type="button"
       class="btn btn-ghost btn-xs"

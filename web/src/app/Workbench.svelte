@@ -10,6 +10,8 @@
   import Voltage from '../stations/voltage/Voltage.svelte'
   import Findings from '../ui/Findings.svelte'
   import Working from '../ui/Working.svelte'
+  import Conflict from './Conflict.svelte'
+  import { keeper } from './keeper.svelte'
   import KeysDialog from './KeysDialog.svelte'
   import { route } from './route.svelte'
   import { session, stations } from './session.svelte'
@@ -54,6 +56,14 @@
       'Shift+?': free(() => (keysOpen = true)),
     }
     for (const s of stations) keys[String(s.number)] = free(() => route.toStation(session.id!, s.id))
+    // In a field with uncommitted text the keys undo the text.
+    const walk = (step: 'undo' | 'redo') => (e: KeyboardEvent) => {
+      if ((e.target as HTMLElement).closest('[data-typed], textarea, dialog')) return
+      e.preventDefault()
+      void session.walk(step)
+    }
+    keys['$mod+z'] = walk('undo')
+    keys['$mod+Shift+z'] = keys['$mod+Shift+Z'] = keys['$mod+y'] = walk('redo')
     return tinykeys(window, keys)
   })
 </script>
@@ -83,6 +93,7 @@
   {/if}
 </div>
 <KeysDialog bind:open={keysOpen} />
+{#if keeper.conflict}<Conflict />{/if}
 
 <style>
   .bench {

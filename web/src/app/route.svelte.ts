@@ -18,6 +18,10 @@ class Route {
   get tape() {
     return this.design !== null && this.parts[2] === 'tape'
   }
+  /** The key a device's link carries. */
+  get key(): string | null {
+    return this.parts[0] === 'key' ? (this.parts[1] ?? '') : null
+  }
   get shelf() {
     return this.parts[0] === 'shelf'
   }

@@ -2,6 +2,7 @@ import { api, Refused } from '../api/client'
 import type { Change, Design, Equation, Evaluation, Fault, Reference, Station } from '../api/client'
 import { at, withChanges } from '../ui/pointer'
 import { show } from '../ui/quantity'
+import { keeper } from './keeper.svelte'
 import type { Shown, UnitSystem } from '../ui/quantity'
 
 export const stations: { id: Station; number: number; name: string }[] = [
@@ -31,7 +32,6 @@ class Session {
   reference = $state.raw<Reference | null>(null)
   station = $state<Station>('loads')
   faults = $state.raw<Fault[]>([])
-  kept = $state('')
   failure = $state<string | null>(null)
 
   /** Figure whose working is open, and the way that led to it. */
@@ -39,14 +39,14 @@ class Session {
   trail = $state.raw<string[]>([])
   equation = $state.raw<Equation | null>(null)
 
-  #revision = 0
   /** The last document that was accepted; the figures belong to it. */
   worked: Design | null = null
-  #stored: Design | null = null
+  /** The newest document that was not refused, and the one that was committed last. */
+  #draft: Design | null = null
+  #committed: Design | null = null
   #evaluating: Promise<void> | null = null
   #again = false
   #timer: ReturnType<typeof setTimeout> | undefined
-  #saving: Promise<void> = Promise.resolve()
 
   get bankIndex() {
     return 0
@@ -69,9 +69,8 @@ class Session {
     this.reference ??= await api.reference()
     const answer = await api.design(id)
     this.id = answer.id
-    this.#revision = answer.revision
-    this.design = this.worked = this.#stored = answer.design
-    this.kept = `kept ${time(new Date(answer.updatedUtc))}`
+    this.#hold(keeper.open(answer))
+    keeper.onback = () => void this.evaluate()
     this.selected = null
     this.equation = null
     this.trail = []
@@ -83,6 +82,7 @@ class Session {
   /** Keeps what waits, then lets go of the design. */
   async close() {
     await this.commit()
+    await keeper.close()
     this.id = null
     this.design = this.worked = this.evaluation = null
   }
@@ -125,7 +125,7 @@ class Session {
       try {
         const answer = await api.evaluate(asked, this.selected ?? undefined)
         if (this.design === null) return
-        this.worked = asked
+        this.worked = this.#draft = asked
         this.evaluation = answer.evaluation
         this.equation = answer.working?.[0] ?? null
         this.faults = []
@@ -140,34 +140,39 @@ class Session {
         if (e instanceof Refused && e.status === 400) {
           // The last good state stays; the field keeps what was typed and shows the reason.
           this.faults = e.faults
-          if (this.design === asked) this.design = this.worked
-        } else this.failure = 'The server does not answer: figures are from before.'
+          if (this.design === asked) this.design = this.#draft
+        } else {
+          this.#draft = asked
+          this.failure = 'The server does not answer: figures are from before, your edits wait here.'
+        }
       }
     }
   }
 
-  commit() {
+  /** Hands what was typed to the keeper, once it is known not to be refused. */
+  async commit() {
     clearTimeout(this.#timer)
-    this.#saving = this.#saving.then(() => this.#save())
-    return this.#saving
+    await this.#evaluating
+    const design = this.#draft
+    if (!this.id || !design || JSON.stringify(design) === JSON.stringify(this.#committed)) return
+    this.#committed = design
+    await keeper.push(design)
   }
 
-  async #save() {
-    const id = this.id
-    await this.#evaluating
-    const design = this.worked
-    if (!id || !design || JSON.stringify(design) === JSON.stringify(this.#stored)) return
-    try {
-      const answer = await api.replace(id, this.#revision, design)
-      this.#revision = answer.revision
-      this.#stored = design
-      this.kept = `kept ${time(new Date(answer.updatedUtc))}`
-    } catch (e) {
-      this.kept =
-        e instanceof Refused && e.status === 412
-          ? 'not kept: changed in another window; reload to see it'
-          : 'not kept: the server does not answer'
-    }
+  /** Goes on with a document that is kept already. */
+  #hold(design: Design) {
+    this.design = this.worked = this.#draft = this.#committed = design
+  }
+
+  take(design: Design) {
+    this.#hold(design)
+    return this.evaluate()
+  }
+
+  async walk(step: 'undo' | 'redo') {
+    await this.commit()
+    const design = await keeper.walk(step)
+    if (design) await this.take(design)
   }
 
   /** Opens the working of a figure of the Evaluation. */
@@ -217,10 +222,6 @@ class Session {
     }[station]
     return worked ? 'fits' : 'none'
   }
-}
-
-function time(date: Date): string {
-  return date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 }
 
 export const session = new Session()

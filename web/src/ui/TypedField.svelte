@@ -110,6 +110,7 @@
     aria-invalid={reason ? 'true' : undefined}
     aria-describedby={reason || understood ? `${id}-says` : undefined}
     data-path={path}
+    data-typed={typed === null ? undefined : ''}
     onfocus={(e) => {
       before = snapshot()
       touched = false

@@ -1,0 +1,45 @@
+<script lang="ts">
+  import { untrack } from 'svelte'
+  import { api, Refused } from '../api/client'
+  import Badger from './Badger.svelte'
+  import { route } from './route.svelte'
+
+  /** Lets a device of the network in: the key that was printed, from the link or typed, exchanged for a cookie. */
+  let key = $state('')
+  let trouble = $state<string | null>(null)
+
+  async function give(e?: SubmitEvent) {
+    e?.preventDefault()
+    try {
+      await api.giveKey(key)
+      route.go('#/shelf')
+    } catch (problem) {
+      trouble = problem instanceof Refused ? problem.message : 'The server does not answer.'
+    }
+  }
+  $effect(() => {
+    if (!route.key) return
+    key = route.key
+    untrack(() => void give())
+  })
+</script>
+
+<main class="p-8 max-w-md">
+  <header class="flex items-center gap-3 mb-4">
+    <Badger size={26} />
+    <h1 class="headline">Inky Badger</h1>
+  </header>
+  <form onsubmit={give} class="flex flex-col gap-2">
+    <label for="device-key" class="caption">The key that Inky Badger printed when it started</label>
+    <input
+      id="device-key"
+      class="input fig"
+      bind:value={key}
+      autocomplete="off"
+      autocapitalize="characters"
+      spellcheck="false"
+    />
+    <button class="btn btn-primary">Let this device in</button>
+    {#if trouble}<p role="alert">{trouble}</p>{/if}
+  </form>
+</main>
