@@ -66,4 +66,33 @@ public static class RestVoltage
     /// <summary>The table's points, rising.</summary>
     public static IReadOnlyList<(double Soc, double CellV)> Get(string chemistry) =>
         ByChemistry.TryGetValue(chemistry, out var points) ? points : throw new Refusal("chemistry", $"“{chemistry}” is not a chemistry of the table");
+
+    /// <summary>Open-circuit volts of a cell at a state of charge: linear between the points, held at the ends.</summary>
+    public static double CellV(string chemistry, double soc)
+    {
+        var points = Get(chemistry);
+        if (soc <= points[0].Soc) return points[0].CellV;
+        for (var i = 1; i < points.Count; i++)
+        {
+            var (a, b) = (points[i - 1], points[i]);
+            if (soc <= b.Soc) return a.CellV + (b.CellV - a.CellV) * (soc - a.Soc) / (b.Soc - a.Soc);
+        }
+        return points[^1].CellV;
+    }
+
+    /// <summary>State of charge a resting cell's volts stand for: linear between the points, held at the ends.</summary>
+    public static double SocAt(string chemistry, double cellV)
+    {
+        var points = Get(chemistry);
+        if (cellV <= points[0].CellV) return points[0].Soc;
+        for (var i = 1; i < points.Count; i++)
+        {
+            var (a, b) = (points[i - 1], points[i]);
+            if (cellV <= b.CellV) return a.Soc + (b.Soc - a.Soc) * (cellV - a.CellV) / (b.CellV - a.CellV);
+        }
+        return points[^1].Soc;
+    }
+
+    /// <summary>Whether rest volts tell this state of charge; the flat middle of LFP tells nothing.</summary>
+    public static bool CanBeRead(string chemistry, double soc) => chemistry != "lfp" || !(soc > 0.2 + Tolerant.Noise && soc < 0.9 - Tolerant.Noise);
 }

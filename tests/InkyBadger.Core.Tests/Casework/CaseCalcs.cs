@@ -1,5 +1,7 @@
 using System.Text.Json;
 using InkyBadger.Core.Banks;
+using InkyBadger.Core.Charging;
+using InkyBadger.Core.Costs;
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Inverters;
 using InkyBadger.Core.Network;
@@ -10,7 +12,7 @@ using InkyBadger.Core.Wiring;
 namespace InkyBadger.Core.Tests.Casework;
 
 /// <summary>Each calculation's name and how its fields reach the core.</summary>
-internal static class CaseCalcs
+internal static partial class CaseCalcs
 {
     public static IReadOnlyDictionary<string, Func<CaseFields, object>> ByName { get; } = new Dictionary<string, Func<CaseFields, object>>
     {
@@ -39,6 +41,25 @@ internal static class CaseCalcs
         ["cable.select"] = Select,
         ["cable.short_time"] = ShortTime,
         ["fuse.select"] = FuseSelect,
+        ["series.drift"] = f => SeriesDrift.Work(f.Rows("units").ConvertAll(u => new DriftUnit(u.Num("ah"), u.Num("soc"), u.Num("nominal_v")))),
+        ["parallel.equalise"] = Equalise,
+        ["bank.rundown"] = RunDownOf,
+        ["fuse.strings"] = StringFusesOf,
+        ["limits.chain"] = Chain,
+        ["cost.per_wh"] = f =>
+        {
+            if (f.Has("usable_wh")) f.Not("dod", "not together with usable_wh");
+            return Cost.PerWh(f.Num("price"), f.Num("rated_wh"), f.Opt("usable_wh"), f.Opt("dod"));
+        },
+        ["cost.delivered"] = f => Cost.Delivered(f.Num("price"), f.Num("usable_wh"), f.Num("years"), f.Num("cycles_per_year"), f.Num("calendar_years"), f.Num("cycle_life")),
+        ["build.total"] = BuildTotal,
+        ["build.flip"] = f => BuildCost.Flip(f.Num("total_a"), f.Count("units_a"), f.Num("unit_price_a"), f.Num("total_b")),
+        ["solar.controller"] = f => SolarController.Work(f.Num("array_w"), f.Num("absorb_v"), f.Num("nominal_v"), f.Num("controller_a"), f.Num("controller_max_v"),
+            f.Count("series_modules"), f.Num("module_voc_v"), f.Num("min_c"), f.Num("voc_coeff_per_k", SolarController.UsualVocCoefficientPerK)),
+        ["charge.time"] = f => ChargeTime.Work(Chemistries.Get(f.Text("chemistry")), f.Num("ah"), f.Num("soc_start"), f.Num("soc_end", 1), f.Numbers("sources_a"),
+            f.Opt("max_charge_c_rate"), f.Opt("unit_charge_limit_a"), f.Count("parallel", 1)),
+        ["device.window"] = f => DeviceWindow.Work(f.Num("device_min_v"), f.Num("device_max_v"), Chemistries.Get(f.Text("chemistry")), f.Count("cells_in_series"), Greatest(f), f.Num("branch_drop_v", 0)),
+        ["trigger.voltage"] = f => TriggerVoltage.Work(f.Num("trigger_v"), f.Text("chemistry"), f.Count("cells_in_series"), f.Num("dod"), f.Num("current_a", 0), f.Num("bank_ohm", 0)),
         ["fuse.opening_time"] = f => Fuse.OpeningTime(FuseClasses.Get(f.Text("class")), f.Num("rating_a"), f.Num("current_a")),
     };
 
@@ -118,13 +139,7 @@ internal static class CaseCalcs
     private static object ShortCircuitOf(CaseFields f)
     {
         var network = NetworkOf(f, equalEmf: true);
-        double Cell(string name, Func<Chemistry, double> usual)
-        {
-            if (!f.Has(name)) return usual(Chemistries.Get(f.Text("chemistry")));
-            var value = f.Num(name);
-            return value > 0 ? value : throw new Refusal(name, "must be more than 0");
-        }
-        var cell = Math.Max(Cell("cell_rest_full_v", c => c.CellRestFullV), Cell("cell_absorb_v", c => c.CellAbsorbV));
+        var cell = OpenCell(f);
         var own = f.Num("path_ohm", 0);
         Require.AtLeast(own, 0, "pathOhm");
         var conductors = f.Count("path_conductors", 1);
@@ -165,8 +180,7 @@ internal static class CaseCalcs
 
     private static object FuseSelect(CaseFields f)
     {
-        var greatest = f.Opt("greatest_charging_v")
-            ?? Fuse.GreatestChargingV(Chemistries.Get(f.Text("chemistry")), f.Count("cells_in_series"), f.Yes("equalise", false), f.Opt("charger_v"));
+        var greatest = Greatest(f);
         return Fuse.Select(FuseClasses.Get(f.Text("class")), f.Num("design_current_a"), f.Num("cable_ampacity_a"), greatest, f.Num("short_circuit_a"), f.Yes("next_size_up", false));
     }
 }

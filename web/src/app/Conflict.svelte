@@ -52,21 +52,21 @@
     <h2 id="conflict-title" class="headline">This design was changed elsewhere meanwhile</h2>
     <p class="note mt-1">Your edit is not lost: it waits here until you choose.</p>
     <div class="overflow-x-auto mt-2">
-      <table class="table table-sm" data-testid="differences">
+      <table class="table table-sm text-[13px]" data-testid="differences">
         <thead><tr><th scope="col">what differs</th><th scope="col">theirs</th><th scope="col">mine</th></tr></thead>
         <tbody>
           {#each changes as c (c.pointer)}
             <tr
-              ><th scope="row">{c.label}</th><td class="fig text-[14px]">{c.theirs}</td><td class="fig text-[14px]"
-                >{c.mine}</td
+              ><th scope="row" class="text-[13px]">{c.label}</th><td class="fig text-[14px]">{c.theirs}</td><td
+                class="fig text-[14px]">{c.mine}</td
               ></tr
             >
           {/each}
           {#each results as r (r.label)}
             <tr
-              ><th scope="row" class="font-normal">so: {r.label}</th><td class="fig text-[14px]">{r.theirs}</td><td
-                class="fig text-[14px]">{r.mine}</td
-              ></tr
+              ><th scope="row" class="font-normal text-[13px]">so: {r.label}</th><td class="fig text-[14px]"
+                >{r.theirs}</td
+              ><td class="fig text-[14px]">{r.mine}</td></tr
             >
           {/each}
         </tbody>

@@ -17,6 +17,17 @@
   let over = $state(false)
   let picker: HTMLInputElement
 
+  /** Cards on the screen; more come as one scrolls, so that hundreds of designs stay quick. */
+  const STEP = 36
+  let most = $state(STEP)
+  function more(node: HTMLElement) {
+    const watch = new IntersectionObserver((seen) => {
+      if (seen.some((s) => s.isIntersecting)) most += STEP
+    })
+    watch.observe(node)
+    return { destroy: () => watch.disconnect() }
+  }
+
   const orders: Record<typeof sort, (a: DesignCard, b: DesignCard) => number> = {
     newest: (a, b) => b.updatedUtc.localeCompare(a.updatedUtc),
     name: (a, b) => a.name.localeCompare(b.name),
@@ -200,7 +211,7 @@
   {/if}
   {#if cards}
     <ul class="cards">
-      {#each shown as card (card.id)}
+      {#each shown.slice(0, most) as card (card.id)}
         <li>
           <ShelfCard
             {card}
@@ -221,6 +232,9 @@
         </li>
       {/each}
     </ul>
+    {#if shown.length > most}
+      {#key most}<p class="caption mt-3" use:more>{shown.length - most} more</p>{/key}
+    {/if}
   {/if}
 </main>
 

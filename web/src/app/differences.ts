@@ -53,7 +53,7 @@ function walk(pointer: string, a: unknown, b: unknown, names: string[], found: D
 }
 
 function add(pointer: string, a: unknown, b: unknown, names: string[], found: Difference[]) {
-  const plain = names.filter((n) => !['banks', 'demand', 'wiring', 'fuse', 'display'].includes(n))
+  const plain = names.filter((n) => !['banks', 'demand', 'wiring', 'fuse', 'display', 'houseRules'].includes(n))
   found.push({ pointer, label: plain.slice(-3).join(', ') || 'the design', theirs: written(a), mine: written(b) })
 }
 
