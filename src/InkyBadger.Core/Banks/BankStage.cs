@@ -39,6 +39,8 @@ public static class BankStage
         var dod = Dod(scene, unit.Chemistry);
         var unitChemistry = Chemistries.Get(unit.Chemistry);
         var figures = BankFigures.Work(new(series, parallel, unit.Cells * unitChemistry.CellNominalV, unit.Ah, dod, unit.LimitA(), null, unit.MassKg, unit.Price));
+        var mixed = MixedBank.Of(bank.Positions, unit, series, parallel);
+        if (mixed is { } m) figures = m.Figures(figures, dod);
         var (atMean, atPeak) = Hours(unit, unitChemistry, figures, dod, energy, loads, inverter);
         var assumed = unit.ResistanceOhm is null;
         var unitOhm = unit.ResistanceOhm ?? ShortCircuit.AssumedUnitOhm(unitChemistry, unit.Cells, unit.Ah, unit.Bms is not null);
@@ -46,7 +48,7 @@ public static class BankStage
             bank.Series is not null, bank.Parallel is not null, sizing, autonomy ?? 1, autonomy is null, dod,
             figures.Units, series * unit.Cells, figures.NominalV, figures.Ah, figures.RatedWh, figures.UsableWh, figures.ContinuousA, figures.MassKg, figures.Price,
             atMean, atPeak, currents is null ? null : currents.BankNominalA / figures.Ah, unitOhm, assumed);
-        if (scene.Tape is { } tape) WriteWorking(tape, scene, result, unitChemistry, energy, currents, voltage, loads, inverter);
+        if (scene.Tape is { } tape) WriteWorking(tape, scene, result, mixed is not null, unitChemistry, energy, currents, voltage, loads, inverter);
         return result;
     }
 
@@ -122,7 +124,7 @@ public static class BankStage
         loads.PeakDcW + (inverter is null ? 0 : loads.PeakAcW / inverter.Efficiency + inverter.IdleW);
 
     private static void WriteWorking(
-        Tape tape, BankScene scene, BankResult r, Chemistry chemistry, EnergyResult? energy, CurrentsResult? currents, VoltageResult voltage, LoadsResult? loads, InverterResult? inverter)
+        Tape tape, BankScene scene, BankResult r, bool mixed, Chemistry chemistry, EnergyResult? energy, CurrentsResult? currents, VoltageResult voltage, LoadsResult? loads, InverterResult? inverter)
     {
         var s = r.SeriesPinned ? T.You("S", r.Series, "", "in series", "/series") : T.Worked("S", r.Series, "", "in series, as advised", "/bank/advisedSeries");
         var p = r.ParallelPinned ? T.You("P", r.Parallel, "", "strings", "/parallel")
@@ -136,16 +138,20 @@ public static class BankStage
         tape.Write("/bank/advisedSeries", "units in series for the voltage", r.AdvisedSeries, "", "4.1", divides ? "{n} ÷ {c}" : null,
             [T.Table("n", voltage.Cells, "", $"cells at {voltage.SystemV} V", "cells-per-system"), cells], divides ? null : "The nearest whole number: these units cannot make the voltage.");
         tape.Write("/bank/nominalV", "the bank’s nominal volts", r.NominalV, "V", "4.2", "{S} × {c} × {v}", [s, cells, cellV]);
-        tape.Write("/bank/ah", "the bank’s ampere-hours", r.Ah, "Ah", "4.2", "{P} × {A}", [p, ah]);
+        // Units that differ are summed up string by string; no product of one of them gives the bank.
+        const string byStrings = "String by string: each holds what its smallest unit holds, carries what its weakest allows.";
+        void Sum(string pointer, string label, double? value, string unit, string form, Term[] terms) =>
+            tape.Write(pointer, label, value, unit, "4.2", mixed ? null : form, terms, mixed ? byStrings : null);
+        Sum("/bank/ah", "the bank’s ampere-hours", r.Ah, "Ah", "{P} × {A}", [p, ah]);
         var nominal = T.Worked("V", r.NominalV, "V", "nominal", "/bank/nominalV");
         tape.Write("/bank/ratedWh", "rated energy", r.RatedWh, "Wh", "4.2", "{V} × {Q}", [nominal, T.Worked("Q", r.Ah, "Ah", "the bank", "/bank/ah")]);
         var dodRule = DodRule(r.Unit.Chemistry);
         tape.Write("/bank/usableWh", "usable energy", r.UsableWh, "Wh", "4.2", "{E} × {d}",
             [T.Worked("E", r.RatedWh, "Wh", "rated", "/bank/ratedWh"), T.Rule("d", r.Dod, "fraction", "usable share", dodRule)], houseRule: dodRule);
         if (r.Unit.LimitA() is { } limit)
-            tape.Write("/bank/continuousA", "continuous current of the strings, shared evenly", r.ContinuousA, "A", "4.2", "{P} × {I}", [p, Of("I", limit, "A", "a unit allows", "bms/continuousA")]);
-        tape.Write("/bank/massKg", "mass of the units", r.MassKg, "kg", "4.2", "{S} × {P} × {m}", [s, p, Of("m", r.Unit.MassKg, "kg", "a unit", "massKg")]);
-        tape.Write("/bank/price", "price of the units", r.Price, "money", "4.2", "{S} × {P} × {m}", [s, p, Of("m", r.Unit.Price, "money", "a unit", "price")]);
+            Sum("/bank/continuousA", "continuous current of the strings, shared evenly", r.ContinuousA, "A", "{P} × {I}", [p, Of("I", limit, "A", "a unit allows", "bms/continuousA")]);
+        Sum("/bank/massKg", "mass of the units", r.MassKg, "kg", "{S} × {P} × {m}", [s, p, Of("m", r.Unit.MassKg, "kg", "a unit", "massKg")]);
+        Sum("/bank/price", "price of the units", r.Price, "money", "{S} × {P} × {m}", [s, p, Of("m", r.Unit.Price, "money", "a unit", "price")]);
         if (currents is not null)
             tape.Write("/bank/cRate", "C-rate at full load", r.CRate, "per hour", "4.1", "{I} ÷ {Q}",
                 [T.Worked("I", currents.BankNominalA, "A", "the bank’s current", "/currents/bankNominalA"), T.Worked("Q", r.Ah, "Ah", "the bank", "/bank/ah")], houseRule: CRateRule(chemistry));

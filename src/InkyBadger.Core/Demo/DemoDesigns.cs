@@ -5,7 +5,7 @@ namespace InkyBadger.Core.Demo;
 /// <summary>The invented designs that ship with the application; the first is the one it opens with.</summary>
 public static class DemoDesigns
 {
-    private static readonly string[] Names = ["marrow-lane", "hares-ledge", "pell-street"];
+    private static readonly string[] Names = ["marrow-lane", "hares-ledge", "pell-street", "tern-yard"];
 
     public static IReadOnlyList<DesignDocument> All { get; } = [.. Names.Select(Read)];
 

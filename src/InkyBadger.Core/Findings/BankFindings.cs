@@ -12,7 +12,7 @@ internal static class BankFindings
 
     public static FindingRule[] Rules { get; } =
     [
-        Voltage, UnlikeInSeries, UnlikeInParallel, MostSeries, MostParallel, StringsByRule, Takeoff, OverBms, SurgeOverBms, TooFewUnits, CRate, Cascade, Balancer, Tap, Lift, LeadVentilation,
+        Voltage, MostSeries, MostParallel, StringsByRule, Takeoff, OverBms, SurgeOverBms, TooFewUnits, CRate, Cascade, Balancer, Tap, Lift, LeadVentilation,
     ];
 
     private static Finding? Voltage(FindingScene s)
@@ -24,29 +24,6 @@ internal static class BankFindings
             $"The bus wants {v.Cells} cells in series; these strings have {b.Cells}. Units of {string.Join(", ", can)} cells can make it.",
             [new("cells in series", b.Cells, ""), new("wanted", v.Cells, "")], mends);
     }
-
-    private static Finding? UnlikeInSeries(FindingScene s)
-    {
-        if (s.Results.Bank is not { } b || Odd(s, b).ToList() is not { Count: > 0 } odd || b.Series == 1) return null;
-        var chemistry = odd.Any(p => p.Item!.Chemistry != b.Unit.Chemistry);
-        return s.Make("bank.unlike-series", chemistry ? Grade.Danger : Grade.Fault, Station.Bank, "/positions", "Unlike units in one string",
-            chemistry ? "Two chemistries in series overcharge one and starve the other: fire and gas." : "The smaller unit is emptied and overfilled first, every cycle.",
-            [new("the others", b.Unit.Ah, "Ah"), new("this one", odd[0].Item!.Ah, "Ah")],
-            s.MendBank("Make all units alike", $"{Say.Number(b.Unit.Ah)} Ah each", "/positions", Array.Empty<object>()));
-    }
-
-    private static Finding? UnlikeInParallel(FindingScene s)
-    {
-        if (s.Results.Bank is not { } b || b.Parallel == 1 || Odd(s, b).ToList() is not { Count: > 0 } odd) return null;
-        var chemistry = odd.Any(p => p.Item!.Chemistry != b.Unit.Chemistry);
-        return s.Make("bank.unlike-parallel", chemistry ? Grade.Danger : Grade.Caution, Station.Bank, "/positions", chemistry ? "Two chemistries in parallel" : "Unlike units in parallel",
-            chemistry ? "Their voltages never agree: one drives current into the other without end." : "Capacity adds, limits do not: see each string’s share against its own limit.",
-            [new("worst share", s.Results.Network?.WorstShare ?? 0, "fraction")],
-            s.MendBank("Make all units alike", $"{Say.Number(b.Unit.Ah)} Ah each", "/positions", Array.Empty<object>()));
-    }
-
-    private static IEnumerable<Design.Position> Odd(FindingScene s, BankResult b) => s.Scene.Bank.Positions.Where(p =>
-        p.Item is { } item && p.String <= b.Parallel && p.Unit <= b.Series && (item.Chemistry != b.Unit.Chemistry || item.Ah != b.Unit.Ah || item.Cells != b.Unit.Cells));
 
     private static Finding? MostSeries(FindingScene s) => s.Results.Bank is not { } b || b.Unit.MaxSeries is not { } most || b.Series <= most ? null
         : s.Make("bank.max-series", Grade.Fault, Station.Bank, "/series", $"{b.Series} in series; the unit allows {most}",

@@ -7,7 +7,7 @@ namespace InkyBadger.Core.Findings;
 /// <summary>The main run and its fuse; links inside the bank.</summary>
 internal static class CableFindings
 {
-    public static FindingRule[] Rules { get; } = [NoFuse, UnknownSize, NoCable, FuseRating, FuseAboveCable, FuseVolts, FuseInterrupt, FuseFar, TooThin, Drop, Links, StringFuses, Insulation];
+    public static FindingRule[] Rules { get; } = [NoFuse, UnknownSize, NoCable, FuseRating, FuseAboveCable, FuseVolts, FuseInterrupt, FuseFar, TooThin, Drop, Links, StringFuses, Insulation, Switch, Shunt];
 
     private static Finding? NoFuse(FindingScene s) => s.Results.MainRun is null || !s.Scene.MainRun.Fuse.Absent ? null
         : s.Make("fuse.none", Grade.Danger, Station.Cables, "/runs", "No fuse at the bank", $"A short anywhere along the run draws {Short(s)} until something burns.",
@@ -146,4 +146,27 @@ internal static class CableFindings
     private static Finding? Insulation(FindingScene s) => s.Results.MainRun is not { ConductorC: { } hot, Size: { } size } run || hot < CablePractices.Get(run.Practice).InsulationC - 0.5 ? null
         : s.Make("cable.hot", Grade.Caution, Station.Cables, "/runs", $"The copper reaches {Say.Number(hot)} °C", $"{Say.Size(size, run.Conductors)} at full load is as hot as its insulation bears.",
             [new("copper", hot, "°C")], run.Advised is { } a && a.Size != size ? [UseSize(s, a)] : []);
+
+    private static Finding? Switch(FindingScene s)
+    {
+        if (s.Results.MainRun is not { } run || s.Results.Protection is not { } p || s.Scene.MainRun.Switch is not { } main) return null;
+        var most = Math.Max(run.DesignA, p.SurgeA);
+        var byVolts = main.MaxDcV is { } volts && !Tolerant.AtLeast(volts, p.GreatestChargingV);
+        var byAmps = main.RatingA is { } amps && !Tolerant.AtLeast(amps, most);
+        if (!byVolts && !byAmps) return null;
+        return s.Make("switch.rating", Grade.Danger, Station.Cables, "/runs", byVolts ? $"The switch is made for {Say.V(main.MaxDcV!.Value)} DC" : $"The switch is made for {Say.A(main.RatingA!.Value)}",
+            byVolts ? $"Charging lifts the bank to {Say.V(p.GreatestChargingV)}: opened under load its arc does not go out." : $"Up to {Say.A(most)} flow through it: its contacts weld.",
+            [byVolts ? new("switch", main.MaxDcV!.Value, "V") : new("switch", main.RatingA!.Value, "A"), byVolts ? new("bank, charging", p.GreatestChargingV, "V") : new("greatest current", most, "A")],
+            s.MendRun("Use a switch that is rated", $"{Say.A(most)} and {Say.V(p.GreatestChargingV)} or more", r => r with { Switch = null }));
+    }
+
+    private static Finding? Shunt(FindingScene s)
+    {
+        foreach (var (i, run) in s.Scene.Bank.Runs.Index())
+            if (run.BypassesShunt)
+                return s.Make("shunt.bypassed", Grade.Caution, Station.Cables, $"/runs/{i}/bypassesShunt", $"The negative of “{run.Id}” bypasses the shunt",
+                    "What flows past the shunt is not counted: the monitor’s state of charge drifts away from the truth.", [new("run", i + 1, "")],
+                    s.MendBank("Take it through the shunt", "everything is counted", $"/runs/{i}/bypassesShunt", false));
+        return null;
+    }
 }

@@ -19,7 +19,7 @@ public delegate Finding? FindingRule(FindingScene scene);
 /// <summary>Every rule, grouped as people think of them.</summary>
 public static class FindingRules
 {
-    public static IReadOnlyList<FindingRule> All { get; } = [.. LoadFindings.Rules, .. InverterFindings.Rules, .. BankFindings.Rules, .. CableFindings.Rules];
+    public static IReadOnlyList<FindingRule> All { get; } = [.. LoadFindings.Rules, .. InverterFindings.Rules, .. BankFindings.Rules, .. MixFindings.Rules, .. ChargingFindings.Rules, .. PlaceFindings.Rules, .. CableFindings.Rules];
 
     /// <summary>Findings of a bank, the gravest first, within a grade in the order of the work.</summary>
     public static void Collect(FindingScene scene, List<Finding> into)

@@ -58,7 +58,7 @@ public static class NetworkStage
             Links(network, shares, currentA, rail => rail.PositiveA), Links(network, shares, currentA, rail => rail.NegativeA),
             LinkWorst(network, run?.RatingA ?? currentA, scene.Rules.Word("links-one-string-out") == "one-out"),
             limits is null || currentA <= 0 ? null : BlackoutAfter(network, limits, currentA), styles);
-        if (scene.Tape is { } tape) WriteWorking(tape, result, bank, voltage, inverter, currents);
+        if (scene.Tape is { } tape) WriteWorking(tape, result, limits, bank, voltage, inverter, currents);
         return result;
     }
 
@@ -137,7 +137,7 @@ public static class NetworkStage
         return null;
     }
 
-    private static void WriteWorking(Tape tape, NetworkResult r, BankResult bank, VoltageResult voltage, InverterResult? inverter, CurrentsResult? currents)
+    private static void WriteWorking(Tape tape, NetworkResult r, IReadOnlyList<StringLimit>? limits, BankResult bank, VoltageResult voltage, InverterResult? inverter, CurrentsResult? currents)
     {
         tape.Write("/network/stringOhm", "resistance of string A", r.StringOhm, "ohm", "5.1", "{S} × {u} + ({S} − 1) × {j}",
             [T.You("S", bank.Series, "", "in series", "/series"), T.Worked("u", bank.UnitOhm, "ohm", bank.UnitOhmAssumed ? "a unit, assumed" : "a unit", "/bank/unitOhm"), T.Worked("j", r.Jumper.Ohm, "ohm", "a jumper", "/network/jumper/ohm")]);
@@ -166,12 +166,14 @@ public static class NetworkStage
         tape.Write("/network/bankOhm", "resistance of the whole bank", r.BankOhm, "ohm", "5.1", null, solved, how);
         for (var i = 0; i < r.Styles.Count; i++)
             tape.Write($"/network/styles/{i}/worstShare", $"greatest share, {StyleWord(r.Styles[i].Style)}", r.Styles[i].WorstShare, "fraction", "5.1", null, solved[..2], how, "take-off");
-        if (r.CeilingA is { } ceiling && bank.Unit.LimitA() is { } limit)
+        if (r.CeilingA is { } ceiling && limits is not null)
         {
+            var limiting = r.LimitingString!.Value - 1;
+            var limit = limits[limiting].For(r.Shares[limiting]);
             tape.Write("/network/ceilingA", "greatest current with no string over its limit", ceiling, "A", "5.2", "{I} ÷ {s}",
                 [T.Sheet("I", limit, "A", "a unit allows", "/unit/bms/continuousA"), T.Worked("s", r.Shares[r.LimitingString!.Value - 1], "fraction", $"share of string {Say.StringName(r.LimitingString.Value)}", $"/network/shares/{r.LimitingString.Value - 1}")]);
-            tape.Write("/network/lossA", "lost to unequal sharing", r.LossA, "A", "5.2", "{P} × {I} − {c}",
-                [T.You("P", bank.Parallel, "", "strings", "/parallel"), T.Sheet("I", limit, "A", "a unit allows", "/unit/bms/continuousA"), T.Worked("c", ceiling, "A", "ceiling", "/network/ceilingA")]);
+            tape.Write("/network/lossA", "lost to unequal sharing", r.LossA, "A", "5.2", "{i} − {c}",
+                [T.Worked("i", r.IdealA, "A", "shared evenly", "/bank/continuousA"), T.Worked("c", ceiling, "A", "ceiling", "/network/ceilingA")]);
             if (r.AllowsAcW is { } allows && allows > 0)
                 tape.Write("/network/allowsAcW", "AC watts the bank lets through", allows, "W", "10.1", "(({c} − {d}) × {V} − {i}) × {η}",
                 [
