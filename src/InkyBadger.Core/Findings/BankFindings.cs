@@ -12,7 +12,7 @@ internal static class BankFindings
 
     public static FindingRule[] Rules { get; } =
     [
-        Voltage, MostSeries, MostParallel, StringsByRule, Takeoff, OverBms, SurgeOverBms, TooFewUnits, CRate, Cascade, Balancer, Tap, Lift, LeadVentilation,
+        Voltage, MostSeries, MostParallel, StringsByRule, Takeoff, OverBms, SurgeOverBms, DcStart, TooFewUnits, CRate, Cascade, Balancer, Tap, Lift, LeadVentilation,
     ];
 
     private static Finding? Voltage(FindingScene s)
@@ -83,6 +83,24 @@ internal static class BankFindings
         return s.Make("bank.surge", Grade.Fault, Station.Bank, "/parallel", "The worst start trips the BMS",
             $"{Say.A(inString)} in string {Say.StringName(n.WorstString)} for {Say.Seconds(seconds)}; a unit allows {Say.A(allowed)} for so long.",
             [new("in the string", inString, "A"), new("allowed", allowed, "A")]);
+    }
+
+    /// <summary>A winch, windlass, thruster or starter on a bank whose BMS opens before it turns.</summary>
+    private static Finding? DcStart(FindingScene s)
+    {
+        if (s.Results.Network is not { } n || s.Results.Voltage is not { } v || s.Results.Bank?.Unit.Bms is not { } bms) return null;
+        foreach (var (i, load) in s.Scene.Bank.Demand.Loads.Index())
+        {
+            if (load.Kind != Demand.LoadKind.Dc || load.Quantity == 0 || load.SurgeWatts <= 0) continue;
+            var seconds = load.StartSeconds ?? Demand.LoadsStage.DefaultStartSeconds;
+            var allowed = bms.PeakA is { } peak && seconds <= (bms.PeakSeconds ?? 0) ? peak : bms.ContinuousA;
+            var inString = n.WorstShare * load.SurgeWatts / v.LowV;
+            if (!Tolerant.Exceeds(inString, allowed)) continue;
+            return s.Make("bank.dc-start", Grade.Fault, Station.Bank, $"/demand/loads/{i}/surgeWatts", $"{load.Name} opens the BMS when it starts",
+                $"{Say.A(inString)} in string {Say.StringName(n.WorstString)} for {Say.Seconds(seconds)}; a unit allows {Say.A(allowed)} for so long. Give it a bank of its own.",
+                [new("in the string", inString, "A"), new("allowed", allowed, "A")]);
+        }
+        return null;
     }
 
     private static Finding? TooFewUnits(FindingScene s)

@@ -138,6 +138,14 @@ public class FurtherFindingTests
         Assert.Equal(2480.0 / 10, Bus.With(("/cyclesPerYear", 6)).Finding("money.unused-cycles")!.Figures.Single(f => f.Unit == "money").Value, 6);
     }
 
+    /// <summary>24 kW of a winch at 24 V are 1,000 A; a third of them in string A is more than the 200 A its BMS gives for 10 s.</summary>
+    [Fact]
+    public void A_winch_on_a_bank_that_opens()
+    {
+        Fires(Bus.With(("~/demand/loads/4", new Load { Id = "l5", Name = "Winch", Kind = LoadKind.Dc, Watts = 2000, Hours = 0.1, SurgeWatts = 24_000 })), "bank.dc-start", Grade.Fault);
+        Assert.Null(Bus.With(("~/demand/loads/4", new Load { Id = "l5", Name = "Winch", Kind = LoadKind.Dc, Watts = 2000, Hours = 0.1, SurgeWatts = 12_000 })).Finding("bank.dc-start"));
+    }
+
     [Fact]
     public void A_switch_that_cannot_break_it()
     {

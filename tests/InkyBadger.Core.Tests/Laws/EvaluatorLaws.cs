@@ -76,6 +76,21 @@ public static class Documents
             Fuse = new() { Class = fuse, RatingA = rating, Absent = absent },
         };
 
+    private static Gen<Position> Position =>
+        from at in Gen.Choose(1, 32)
+        from unit in Gen.Choose(1, 4)
+        from item in MaybeRef(Unit)
+        from age in Maybe(From(0, 50))
+        from health in Maybe(From(0.01, 1))
+        from soc in Maybe(From(0, 1))
+        select new Position { String = at, Unit = unit, Item = item, AgeYears = age, Health = health, Soc = soc };
+
+    private static Gen<Source> Source =>
+        from kind in Gen.Elements(Enum.GetValues<SourceKind>())
+        from amps in Maybe(From(0, 1e5))
+        from setting in Maybe(From(0.1, 1000))
+        select new Source { Name = "Source", Kind = kind, Amps = amps, SettingV = setting };
+
     public static Arbitrary<DesignDocument> Any()
     {
         var gen =
@@ -92,15 +107,22 @@ public static class Documents
             from set in Gen.Elements(Enum.GetValues<RuleSet>())
             from ambient in Maybe(From(-60, 120))
             from units in Gen.Elements(Enum.GetValues<UnitSystem>())
+            from odd in Gen.Choose(0, 3)
+            from positions in Gen.ArrayOf(Position, odd)
+            from sources in Gen.ArrayOf(Source, odd)
+            from living in Gen.Elements(true, false)
+            from cycles in Maybe(From(0, 1000))
+            from years in Maybe(From(0.1, 100))
             select new DesignDocument
             {
-                Name = "Any", HouseRules = new() { Set = set }, Place = new() { AmbientC = ambient }, Display = new() { Units = units },
+                Name = "Any", HouseRules = new() { Set = set }, Place = new() { AmbientC = ambient, Living = living }, CyclesPerYear = cycles, Years = years, Display = new() { Units = units },
                 Banks =
                 [
                     new Bank
                     {
                         Id = "b1", Name = "Bank", SystemV = systemV, Demand = new() { Loads = [.. loads] }, Inverters = inverters, Unit = unit, Series = series, Parallel = parallel,
                         Wiring = new() { Style = style, Link = link is null ? null : new() { LengthM = link } }, Runs = [run],
+                        Positions = positions, Sources = [.. sources.Select((s, i) => s with { Id = $"s{i}" })],
                     },
                 ],
             };
@@ -140,6 +162,15 @@ public class EvaluatorLaws
         var more = design with { Banks = [design.Banks[0] with { Unit = bank.Unit, Series = bank.Series, Parallel = bank.Parallel + 1 }] };
         if (DesignCheck.Faults(more).Count > 0) return;
         Assert.True(more.Bank().Bank!.UsableWh > bank.UsableWh);
+    }
+
+    [Property]
+    public void A_fuse_that_was_chosen_is_never_above_a_cable_that_was(DesignDocument design)
+    {
+        var free = design with { Banks = [design.Banks[0] with { Runs = [design.Banks[0].Runs[0] with { Size = null, Parallel = null, Fuse = new() { Class = design.Banks[0].Runs[0].Fuse.Class } }] }] };
+        if (free.Bank().MainRun is not { RatingA: { } rating, AmpacityA: { } ampacity }) return;
+        // Lean allows the next size up, to one and a half times.
+        Assert.True(rating <= ampacity * (design.HouseRules.Set == RuleSet.Lean ? 1.5 : 1) * (1 + 1e-9), $"{rating} A on {ampacity} A");
     }
 
     [Property]

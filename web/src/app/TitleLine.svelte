@@ -36,6 +36,18 @@
     onchange={rename}
     onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
   />
+  {#if session.design!.banks.length > 1}
+    <span class="banks" role="group" aria-label="Banks of this design">
+      {#each session.design!.banks as bank, i (bank.id)}
+        <button
+          type="button"
+          class={['bank', i === session.bankIndex && 'on']}
+          aria-pressed={i === session.bankIndex}
+          onclick={() => session.toBank(i)}>{bank.name || bank.id}</button
+        >
+      {/each}
+    </span>
+  {/if}
   <span class="caption kept" aria-live="polite" data-testid="kept"
     >{keeper.words}{#if keeper.conflict}&nbsp;<button
         type="button"
@@ -112,6 +124,23 @@
   .name:hover,
   .name:focus {
     border-color: var(--ink-3);
+  }
+  .banks {
+    display: flex;
+    gap: 2px;
+  }
+  .bank {
+    padding: 2px 10px;
+    min-height: 26px;
+    border: 1px solid var(--ink-3);
+    font-size: 12.5px;
+    cursor: pointer;
+    white-space: nowrap;
+  }
+  .bank.on {
+    background: var(--tint);
+    border-color: var(--ink);
+    font-weight: 700;
   }
   .kept {
     margin-right: auto;

@@ -27,6 +27,8 @@ const leads: Record<Station, string[]> = {
 /** The design in hand: the document as it is typed, what follows from it, and how far it is kept. */
 class Session {
   id = $state<string | null>(null)
+  /** The bank in hand. */
+  bankIndex = $state(0)
   design = $state.raw<Design | null>(null)
   evaluation = $state.raw<Evaluation | null>(null)
   reference = $state.raw<Reference | null>(null)
@@ -48,9 +50,6 @@ class Session {
   #again = false
   #timer: ReturnType<typeof setTimeout> | undefined
 
-  get bankIndex() {
-    return 0
-  }
   get bank() {
     return this.design?.banks[this.bankIndex] ?? null
   }
@@ -69,6 +68,7 @@ class Session {
     this.reference ??= await api.reference()
     const answer = await api.design(id)
     this.id = answer.id
+    this.bankIndex = 0
     this.#hold(keeper.open(answer))
     keeper.onback = () => void this.evaluate()
     this.selected = null
@@ -183,11 +183,21 @@ class Session {
     void this.evaluate()
   }
 
+  /** Takes another bank of the design in hand. */
+  toBank(index: number) {
+    this.bankIndex = index
+    this.arrive(this.station)
+  }
+
   /** The figure a station is about, opened on arriving there. */
   arrive(station: Station) {
     this.station = station
     const about = this.#about()
     if (about) this.select(about)
+    else {
+      this.selected = null
+      this.equation = null
+    }
   }
 
   #about(): string | undefined {
