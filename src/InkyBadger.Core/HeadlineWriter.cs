@@ -46,8 +46,11 @@ internal static class HeadlineWriter
     private static string Bank(BankEvaluation e)
     {
         if (e.Bank is not { } b) return e.Because.Bank ?? "Choose a unit";
-        if (e.Network is { Style: WiringStyle.SameEnd, Shares.Count: > 1 } n && n.WorstShare > n.EvenShare * 1.02)
+        if (e.Network is { Style: WiringStyle.SameEnd, WorstString: 1, Shares.Count: > 1 } n && n.WorstShare > n.EvenShare * 1.02)
             return $"String {Say.StringName(n.WorstString)} carries {Say.Percent(n.WorstShare)} of the current, because both leads leave at its end";
+        // Unlike strings: the one that stops the bank is not always the one that carries most.
+        if (e.Network is { LimitingString: { } limiting, CeilingA: { } ceiling, Shares.Count: > 1 } mixed && limiting != mixed.WorstString && Tolerant.Exceeds(mixed.IdealA ?? 0, ceiling * 1.02))
+            return $"String {Say.StringName(limiting)} reaches its limit first: {Say.A(ceiling)}, where the strings could give {Say.A(mixed.IdealA!.Value)}";
         var units = $"{Say.Count(b.Units)} {(b.Units == 1 ? "unit holds" : "units hold")} {Say.Wh(b.UsableWh)} usable";
         return b.HoursAtMean is { } hours ? $"{units}: {Say.Hours(hours)} of this demand" : units;
     }

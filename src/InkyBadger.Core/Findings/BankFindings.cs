@@ -44,18 +44,22 @@ internal static class BankFindings
             [new("strings", b.Parallel, ""), new("house rule", most, "")]);
     }
 
+    /// <summary>Judged by what the bank could give otherwise; with unlike strings the near end may even be the right one.</summary>
     private static Finding? Takeoff(FindingScene s)
     {
         if (s.Results.Network is not { Style: WiringStyle.SameEnd, Shares.Count: > 1 } n) return null;
-        var loss = n.LossFraction ?? 1 - n.EvenShare / n.WorstShare;
-        var limit = s.Scene.Rules.NumberOrNone("string-worth-a-look");
-        if (loss < LossWorthSaying && !(limit is { } worth && n.WorstShare > worth * n.EvenShare)) return null;
         var diagonal = n.Styles.First(x => x.Style == WiringStyle.Diagonal);
-        var ceiling = n.CeilingA is { } c ? $", and caps the bank at {Say.A(c)}{(n.AllowsAcW is { } w ? $", {Say.W(w)} of AC" : "")}" : "";
-        return s.Make("bank.take-off", Grade.Caution, Station.Bank, "/wiring/style", $"String {Say.StringName(n.WorstString)} works hardest",
-            $"{Say.A(n.WorstA)} against an even {Say.A(n.EvenShare * n.CurrentA)}. It ages first{ceiling}.",
+        var worstIsLimit = n.LimitingString is null || n.LimitingString == n.WorstString;
+        var gain = n.CeilingA is { } now && diagonal.CeilingA is { } then ? 1 - now / then : 1 - diagonal.WorstShare / n.WorstShare;
+        var worthALook = worstIsLimit && s.Scene.Rules.NumberOrNone("string-worth-a-look") is { } worth && n.WorstShare > worth * n.EvenShare;
+        if (gain < LossWorthSaying && !(worthALook && gain > 0)) return null;
+        var ceiling = n.CeilingA is { } c ? $"caps the bank at {Say.A(c)}{(n.AllowsAcW is { } w ? $", {Say.W(w)} of AC" : "")}" : "sets the pace";
+        return s.Make("bank.take-off", Grade.Caution, Station.Bank, "/wiring/style", worstIsLimit ? $"String {Say.StringName(n.WorstString)} works hardest" : "Both leads leave at one end",
+            worstIsLimit
+                ? $"{Say.A(n.WorstA)} against an even {Say.A(n.EvenShare * n.CurrentA)}. It ages first, and {ceiling}."
+                : $"String {Say.StringName(n.LimitingString!.Value)} reaches its limit first, and {ceiling}.",
             [new("worst share", n.WorstShare, "fraction"), new("ceiling lost", n.LossA ?? 0, "A")],
-            s.MendBank("Take off diagonally", $"worst {Say.Percent(diagonal.WorstShare)}", "/wiring/style", WiringStyle.Diagonal));
+            s.MendBank("Take off diagonally", diagonal.CeilingA is { } better && !worstIsLimit ? $"{Say.A(better)} at most" : $"worst {Say.Percent(diagonal.WorstShare)}", "/wiring/style", WiringStyle.Diagonal));
     }
 
     private static Finding? OverBms(FindingScene s)
@@ -65,9 +69,10 @@ internal static class BankFindings
         var diagonal = n.Styles.Where(x => x.CeilingA is { } c && Tolerant.AtLeast(c, n.CurrentA)).ToList();
         Mend[] mends = diagonal.Count > 0
             ? [s.MendBank(diagonal[0].Style == WiringStyle.Diagonal ? "Take off diagonally" : "Use bus bars", $"ceiling {Say.A(diagonal[0].CeilingA!.Value)}", "/wiring/style", diagonal[0].Style)]
+            : b.Unit.LimitA() is not { } each ? []
             : b.ParallelPinned && fewest > b.Parallel
-                ? [s.MendBank($"Use {fewest} strings", $"{Say.A(fewest * b.Unit.LimitA()!.Value)} at most", "/parallel", (int?)null)]
-                : b.Parallel < BankStage.MostStrings ? [s.MendBank($"Use {b.Parallel + 1} strings", $"{Say.A((b.Parallel + 1) * b.Unit.LimitA()!.Value)} at most, shared evenly", "/parallel", (int?)(b.Parallel + 1))] : [];
+                ? [s.MendBank($"Use {fewest} strings", $"{Say.A(fewest * each)} at most", "/parallel", (int?)null)]
+                : b.Parallel < BankStage.MostStrings ? [s.MendBank($"Use {b.Parallel + 1} strings", $"{Say.A((b.Parallel + 1) * each)} at most, shared evenly", "/parallel", (int?)(b.Parallel + 1))] : [];
         return s.Make("bank.over-bms", Grade.Fault, Station.Bank, "/parallel", $"String {Say.StringName(n.LimitingString!.Value)} trips at full load",
             $"At {Say.A(n.CurrentA)} it carries more than a unit lets through; the bank’s ceiling as wired is {Say.A(ceiling)}.",
             [new("worst current", n.CurrentA, "A"), new("ceiling", ceiling, "A")], mends);

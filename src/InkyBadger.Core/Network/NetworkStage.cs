@@ -139,8 +139,11 @@ public static class NetworkStage
 
     private static void WriteWorking(Tape tape, NetworkResult r, IReadOnlyList<StringLimit>? limits, BankResult bank, VoltageResult voltage, InverterResult? inverter, CurrentsResult? currents)
     {
-        tape.Write("/network/stringOhm", "resistance of string A", r.StringOhm, "ohm", "5.1", "{S} × {u} + ({S} − 1) × {j}",
-            [T.You("S", bank.Series, "", "in series", "/series"), T.Worked("u", bank.UnitOhm, "ohm", bank.UnitOhmAssumed ? "a unit, assumed" : "a unit", "/bank/unitOhm"), T.Worked("j", r.Jumper.Ohm, "ohm", "a jumper", "/network/jumper/ohm")]);
+        // A string with other units or jumpers of its own is a sum of what stands in it, not a product.
+        var alike = Math.Abs(r.StringOhm - (bank.Series * bank.UnitOhm + (bank.Series - 1) * r.Jumper.Ohm)) < 1e-12;
+        tape.Write("/network/stringOhm", "resistance of string A", r.StringOhm, "ohm", "5.1", alike ? "{S} × {u} + ({S} − 1) × {j}" : null,
+            [T.You("S", bank.Series, "", "in series", "/series"), T.Worked("u", bank.UnitOhm, "ohm", bank.UnitOhmAssumed ? "a usual unit, assumed" : "a usual unit", "/bank/unitOhm"), T.Worked("j", r.Jumper.Ohm, "ohm", "a usual jumper", "/network/jumper/ohm")],
+            alike ? null : "The sum of the units that really stand in it, and its jumpers.");
         Write(tape, "jumper", "a jumper with its lugs", r.Jumper);
         Write(tape, "link", "a rail link with its lugs", r.Link);
         Write(tape, "lead", "a bus lead with its lugs", r.Lead);

@@ -81,6 +81,17 @@ public class FindingTests
         Assert.Equal(after.Shares[0], after.Shares[3], 12);
     }
 
+    /// <summary>With the larger string at the leads the near end is the better one: no advice that would make it worse.</summary>
+    [Fact]
+    public void The_near_end_may_be_right_for_unlike_strings()
+    {
+        var trailer = Some.Demo("Tern");
+        Assert.NotNull(trailer.Finding("bank.take-off"));
+        var turned = trailer.With(("~/positions", trailer.Banks[0].Positions.Select(p => p with { String = 2 })));
+        Assert.Null(turned.Finding("bank.take-off"));
+        Assert.True(turned.Bank().Network!.CeilingA > turned.With(("~/wiring/style", WiringStyle.Diagonal)).Bank().Network!.CeilingA);
+    }
+
     [Fact]
     public void A_fuse_class_that_fits_takes_the_place_of_one_that_cannot_break_the_short()
     {

@@ -48,8 +48,8 @@ public class OtherDemoTests
     }
 
     /// <summary>
-    /// Two strings of two, 230 Ah and 100 Ah: 330 Ah in all, 25.6 V, 8.45 kWh rated. Strings of 2 × 1.8 mΩ and 2 × 3.0 mΩ with a jumper
-    /// of 0.25 m of 50 mm² (0.2965 mΩ) each; the second behind two links of 0.35 m (0.3351 mΩ).
+    /// Two strings of two, 100 Ah and 230 Ah: 330 Ah in all, 25.6 V, 8.45 kWh rated. Strings of 2 × 3.0 mΩ and 2 × 1.8 mΩ with a jumper
+    /// of 0.25 m of 50 mm² (0.2965 mΩ) each; the large one behind two links of 0.35 m (0.3351 mΩ), so that the small one at the leads takes 42 %.
     /// </summary>
     [Fact]
     public void The_workshop_trailer_as_found()
@@ -60,9 +60,13 @@ public class OtherDemoTests
         Assert.Equal(25.6 * 330 * 0.9, e.Bank.UsableWh, 6);
         Assert.Equal(2 * 24.6 + 2 * 11.2, e.Bank.MassKg, 9);
         Assert.Equal(300, e.Bank.ContinuousA);
-        double first = 2 * 0.0018 + 0.0002965, second = 2 * 0.003 + 0.0002965 + 2 * 0.0003351;
+        double first = 2 * 0.003 + 0.0002965, second = 2 * 0.0018 + 0.0002965 + 2 * 0.0003351;
         Assert.Equal(second / (first + second), e.Network!.Shares[0], 9);
         Assert.Equal(WiringStyle.SameEnd, e.Network.Style);
+        Assert.Equal(1, e.Network.LimitingString);
+        Assert.Equal(100 * (first + second) / second, e.Network.CeilingA!.Value, 6);
+
+        Assert.StartsWith("String A reaches its limit first: 238", e.Headlines.Bank, StringComparison.Ordinal);
 
         var rules = design.Findings().Select(f => f.Rule).ToList();
         foreach (var planted in new[] { "bank.unlike-parallel", "bank.take-off", "fuse.above-cable", "bank.tap", "charge.alternator", "bank.mixed-age", "fuse.voltage" }) Assert.Contains(planted, rules);

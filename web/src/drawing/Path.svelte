@@ -26,7 +26,7 @@
   const run = $derived(e?.mainRun ?? null)
   const share = $derived(run?.ampacityA ? run.designA / run.ampacityA : 0)
   const fuseX = $derived(plan.post + (run?.fuseDistanceM ?? 0.15) * plan.pxPerM)
-  const bus = $derived(plan.columns.voltage.x - 30)
+  const bus = $derived(plan.bus)
   const half = $derived((plan.thick * plan.conductors) / 2)
   const inverter = $derived(e?.inverter ?? null)
   const end = $derived(inverter ? plan.inverterX : bus)

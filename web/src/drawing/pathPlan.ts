@@ -15,6 +15,7 @@ export interface PathPlan {
   post: number
   inverterX: number
   ruler: number
+  bus: number
   top: number
   bottom: number
 }
@@ -47,12 +48,15 @@ export function plan(e: BankEvaluation | null, width: number, height: number): P
   const half = (thick * conductors) / 2
   const post = left + bank - 6
   const inverterX = columns.inverter.x + 8
+  const bus = columns.voltage.x - 30
   const length = e?.mainRun?.lengthM ?? 2
   return {
     columns,
     pxPerV,
     pxPerMm,
-    pxPerM: (inverterX - post) / length,
+    // Without an inverter the run ends at the bus.
+    pxPerM: ((e?.inverter ? inverterX : bus) - post) / length,
+    bus,
     thick,
     conductors,
     gap,

@@ -36,8 +36,17 @@
   const far = $derived(strings.at(-1)!.x)
   const rows = $derived(many ? 1 : bank.series)
   const each = $derived((bottom - top) / rows)
-  const limit = $derived(bank.unit.bms?.continuousA ?? bank.unit.continuousA ?? null)
-  const full = $derived(limit ?? Math.max(...n.stringCurrentsA, 1) * 1.2)
+  /** The unit that stands at a place: the bank's own, or another one. */
+  const itemAt = (string: number, unit: number) =>
+    session.bank!.positions.find((p) => p.string === string && p.unit === unit)?.item ?? bank.unit
+  const allows = (item: typeof bank.unit) => item.bms?.continuousA ?? item.continuousA ?? null
+  const limitOf = (string: number) =>
+    Array.from({ length: bank.series }, (_, u) => allows(itemAt(string, u + 1))).reduce(
+      (a, b) => (a === null ? b : b === null ? a : Math.min(a, b)),
+      null as number | null,
+    )
+  const limit = $derived(limitOf(bank.parallel))
+  const fullOf = (string: number) => limitOf(string) ?? Math.max(...n.stringCurrentsA, 1) * 1.2
   const mainShare = $derived(run?.ampacityA ? run.designA / run.ampacityA : 0)
   const jumperShare = (amps: number) => (n.jumper.ampacityA > 0 ? amps / n.jumper.ampacityA : 0)
   const linkShare = (amps: number) => (n.link.ampacityA > 0 ? amps / n.link.ampacityA : 0)
@@ -110,6 +119,7 @@
   {/if}
   {#each strings as s (s.i)}
     {@const amps = n.stringCurrentsA[s.i]}
+    {@const full = fullOf(s.i + 1)}
     <!-- The way down the string: lead, jumpers. -->
     {#if rows > 1}
       {#each Array.from({ length: rows - 1 }, (_, r) => r) as r (r)}
@@ -150,9 +160,12 @@
           style:font-size={pitch > 60 ? '17px' : '13px'}>{s.name}{rows > 1 ? r + 1 : ''}</text
         >
         {#if y2 - y1 > 58 && roomy}
-          <text x={s.x} y={mid + 8} text-anchor="middle" class="faint">{num(bank.unit.ah)} Ah</text>
-          {#if y2 - y1 > 74}<text x={s.x} y={mid + 21} text-anchor="middle" class="faint"
-              >{num(bank.unitOhm * 1000, 2)} mΩ</text
+          <text x={s.x} y={mid + 8} text-anchor="middle" class="faint">{num(itemAt(s.i + 1, r + 1).ah)} Ah</text>
+          {#if y2 - y1 > 74 && itemAt(s.i + 1, r + 1) === bank.unit}<text
+              x={s.x}
+              y={mid + 21}
+              text-anchor="middle"
+              class="faint">{num(bank.unitOhm * 1000, 2)} mΩ</text
             >{/if}
         {/if}
       {/if}
