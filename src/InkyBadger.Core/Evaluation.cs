@@ -3,6 +3,7 @@ using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Findings;
 using InkyBadger.Core.Inverters;
+using InkyBadger.Core.Limits;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Wiring;
 
@@ -32,6 +33,7 @@ public sealed record BankEvaluation
     public RunResult? MainRun { get; init; }
     public NetworkResult? Network { get; init; }
     public ProtectionResult? Protection { get; init; }
+    public ChainResult? Chain { get; init; }
     public required Because Because { get; init; }
     public required Headlines Headlines { get; init; }
 }

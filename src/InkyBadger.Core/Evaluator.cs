@@ -3,6 +3,7 @@ using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Findings;
 using InkyBadger.Core.Inverters;
+using InkyBadger.Core.Limits;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Voltage;
@@ -55,6 +56,7 @@ public static class Evaluator
         var network = voltage is null ? null : stages.Try(Station.Bank, "/wiring", () => NetworkStage.Work(scene, voltage, bank, run, currents, inverter), out noNetwork);
         var protection = voltage is null ? null : stages.Try(Station.Cables, "/runs", () => ProtectionStage.Work(scene, voltage, currents, bank, run, network), out noProtection);
 
+        var chain = voltage is null ? null : stages.Try(Station.Cables, "/runs", () => ChainStage.Work(scene, voltage, loads, currents, inverter, bank, run, network), out _);
         const string addLoad = "add the first load";
         noLoads ??= loads is null ? addLoad : null;
         var because = new Because(
@@ -69,7 +71,7 @@ public static class Evaluator
         var result = new BankEvaluation
         {
             Id = scene.Bank.Id, Name = scene.Bank.Name, Loads = loads, Voltage = voltage, Inverter = inverter, Energy = energy, Currents = currents,
-            Bank = bank, MainRun = run, Network = network, Protection = protection, Because = because, Headlines = NoHeadlines,
+            Bank = bank, MainRun = run, Network = network, Protection = protection, Chain = chain, Because = because, Headlines = NoHeadlines,
         };
         return result with { Headlines = HeadlineWriter.Write(result) };
     }

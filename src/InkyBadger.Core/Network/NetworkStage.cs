@@ -73,6 +73,10 @@ public static class NetworkStage
 
     private static WiringStyle StyleOf(string word) => word switch { "bus-bars" => WiringStyle.BusBars, "same-end" => WiringStyle.SameEnd, _ => WiringStyle.Diagonal };
 
+    /// <summary>The network of a bank as it is wired.</summary>
+    public static BankNetwork AsWired(BankScene scene, BankResult bank, NetworkResult network) =>
+        new BankModel(bank, scene.Bank.Wiring, network.Jumper, network.Link, network.Lead, scene.Bank.Positions).Network(network.Style, 1);
+
     /// <summary>The prospective short-circuit current sees half of a resistance that was only assumed.</summary>
     public static BankNetwork ForShortCircuit(BankScene scene, BankResult bank, NetworkResult network)
     {

@@ -56,11 +56,14 @@ public static class RunStage
         };
     }
 
+    private static double ChargingA(BankScene scene) => scene.Bank.Sources.Sum(s => s.Amps ?? 0);
+
     public static RunResult? Work(BankScene scene, VoltageResult voltage, CurrentsResult? currents)
     {
         if (currents is null) return null;
         var run = scene.MainRun;
-        var designA = currents.BankWorstA;
+        // What charges the bank flows in the same run, the other way.
+        var designA = Math.Max(currents.BankWorstA, ChargingA(scene));
         var fuse = FuseClasses.Get(run.Fuse.Class is { } id && FuseClasses.Has(id) ? id : AdvisedClass);
         var wantedA = Fuse.Margin * designA;
         var advisedRating = fuse.Next(wantedA);
@@ -88,8 +91,10 @@ public static class RunStage
 
     private static void WriteWorking(Tape tape, BankScene scene, Run run, RunResult r, CableSelectInput input, CableTrial? trial, VoltageResult voltage)
     {
-        var design = T.Worked("I", r.DesignA, "A", "worst current", "/currents/bankWorstA");
-        tape.Write("/mainRun/designA", "design current of the main run", r.DesignA, "A", "6", "{I}", [design], houseRule: "inverter-run-current");
+        var byCharging = ChargingA(scene) is var charging && charging > 0 && charging >= r.DesignA;
+        var design = byCharging ? T.Worked("I", r.DesignA, "A", "design current", "/mainRun/designA") : T.Worked("I", r.DesignA, "A", "worst current", "/currents/bankWorstA");
+        if (byCharging) tape.Write("/mainRun/designA", "design current of the main run", r.DesignA, "A", "6", "{c}", [T.You("c", r.DesignA, "A", "all sources together, more than the loads", "/sources")]);
+        else tape.Write("/mainRun/designA", "design current of the main run", r.DesignA, "A", "6", "{I}", [design], houseRule: "inverter-run-current");
         tape.Write("/mainRun/wantedA", "least rating of the fuse", r.WantedA, "A", "7.1", "{m} × {I}", [T.Assumed("m", Fuse.Margin, "", "margin against nuisance"), design]);
         if (r.RatingA is { } rating)
             tape.Write("/mainRun/ratingA", "rating of the main fuse", rating, "rating", "7.1", null,

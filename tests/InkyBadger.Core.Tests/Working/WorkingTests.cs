@@ -24,6 +24,7 @@ public partial class WorkingTests
         data.Add("imperial", Some.Marrow.With(("/display/units", "imperial")));
         data.Add("overloaded cable", Some.Marrow.With(("~/runs/0/size", "10 mm²")));
         data.Add("charger set", Some.Marrow.With(("~/sources", new[] { new Source { Id = "s", SettingV = 28.8 } })));
+        data.Add("charged hard", Some.Marrow.With(("~/sources", new[] { new Source { Id = "s", Amps = 180 } })));
         data.Add("DC only", Some.New(Some.Dc("lamp", 240, 5)).With(("~/inverters", Array.Empty<object>())));
         data.Add("resistance unknown", Some.Marrow.With(("~/unit", Some.Unit("lfp-12-100") with { ResistanceOhm = null })));
         data.Add("divide by efficiency", Some.Marrow.With(("/houseRules/own", new Dictionary<string, object> { ["inverter-size-rule"] = "divide-by-efficiency" })));

@@ -902,6 +902,7 @@ export interface components {
             mainRun: null | components["schemas"]["RunResult"];
             network: null | components["schemas"]["NetworkResult"];
             protection: null | components["schemas"]["ProtectionResult"];
+            chain: null | components["schemas"]["ChainResult"];
             because: components["schemas"]["Because"];
             headlines: components["schemas"]["Headlines"];
         };
@@ -1011,6 +1012,25 @@ export interface components {
             ampacityA: number;
             /** Format: double */
             dropFraction: number;
+        };
+        /** @description An element's limit [A] (null: the inverter), the AC watts it lets through, and the amperes the design asks of it. */
+        ChainLink: {
+            name: string;
+            /** Format: double */
+            acW: number;
+            /** Format: double */
+            limitA: null | number;
+            /** Format: double */
+            askedA: null | number;
+        };
+        /** @description What stops first, for as long as one likes and for the worst start, and the bottleneck in words. */
+        ChainResult: {
+            continuous: components["schemas"]["ChainLink"][];
+            atStart: components["schemas"]["ChainLink"][];
+            /** Format: double */
+            startSeconds: null | number;
+            bottleneck: null | string;
+            sentence: string;
         };
         ChemistryChoice: {
             id: string;

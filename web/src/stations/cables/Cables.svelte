@@ -75,6 +75,7 @@
       ]}
     />
   </div>
+  {#if e?.chain}<p class="note mt-0.5" data-testid="chain">{e.chain.sentence}.</p>{/if}
   <Elevation />
 {:else}
   <p class="note mt-3">{e?.because.mainRun ?? 'Cable and fuse follow from the loads'}.</p>

@@ -1,0 +1,62 @@
+using InkyBadger.Core.Network;
+using InkyBadger.Core.Reference;
+using InkyBadger.Core.Wiring;
+
+namespace InkyBadger.Core.Limits;
+
+/// <summary>What stops first, for as long as one likes and for the worst start, and the bottleneck in words.</summary>
+public sealed record ChainResult(IReadOnlyList<ChainLink> Continuous, IReadOnlyList<ChainLink> AtStart, double? StartSeconds, string? Bottleneck, string Sentence);
+
+/// <summary>The chain of limits of a design: cells, jumpers, links or leads, main fuse, main cable, switch, inverter.</summary>
+public static class ChainStage
+{
+    /// <summary>Null without an inverter, a bank or a main run.</summary>
+    public static ChainResult? Work(BankScene scene, VoltageResult voltage, LoadsResult? loads, CurrentsResult? currents, InverterResult? inverter, BankResult? bank, RunResult? run, NetworkResult? network)
+    {
+        if (inverter is not { Item: { } item } || bank is null || run is null || network is null) return null;
+        var wired = NetworkStage.AsWired(scene, bank, network);
+        var weakest = Enumerable.Range(1, bank.Parallel).Select(s => StringOf(scene, bank, s)).ToList();
+        var insulation = (int)CablePractices.Get(run.Practice).InsulationC;
+        ChainElement Conductor(string name, ElementKind kind, BankConductor c) => new(name, kind) { AmpacityA = c.AmpacityA > 0 ? c.AmpacityA : null, AreaMm2 = c.AreaMm2, InsulationC = insulation };
+        var elements = new List<ChainElement>();
+        if (bank.Series > 1) elements.Add(Conductor($"the {network.Jumper.Size} jumpers", ElementKind.Jumpers, network.Jumper));
+        if (network.Style == WiringStyle.BusBars) elements.Add(Conductor($"the {network.Lead.Size} bus leads", ElementKind.Leads, network.Lead));
+        else if (bank.Parallel > 1) elements.Add(Conductor($"the {network.Link.Size} rail links", ElementKind.Links, network.Link));
+        if (run.RatingA is { } rating) elements.Add(new($"the {Say.Rating(rating)} fuse", ElementKind.Fuse) { Class = FuseClasses.Get(run.FuseClass), RatingA = rating });
+        if (run.Size is { } size)
+            elements.Add(new($"the {Say.Size(size, run.Conductors)} cable", ElementKind.Cable) { AmpacityA = run.AmpacityA is > 0 ? run.AmpacityA : null, AreaMm2 = run.AreaMm2, Conductors = run.Conductors, InsulationC = insulation });
+        if (scene.MainRun.Switch?.RatingA is { } switchA) elements.Add(new("the switch", ElementKind.Switch) { RatingA = switchA });
+        elements.Add(new("the inverter", ElementKind.Inverter)
+        {
+            ContinuousW = item.ContinuousW * inverter.Stack, Derate = inverter.Derate ?? 1, SurgeW = item.SurgeW * inverter.Stack,
+            SurgeSeconds = item.SurgeSeconds ?? Inverters.InverterStage.DefaultSurgeSeconds, SurgeHot = item.SurgeHot,
+        });
+        ChainConditions At(double? seconds, double? asked) => new(voltage.LowV, inverter.Efficiency, inverter.IdleW, asked, currents?.DcWorstA ?? 0, seconds);
+        var continuous = LimitsChain.Work(wired, weakest, At(null, loads?.PeakAcW), elements);
+        var start = loads is { SurgeDemandW: > 0 } && loads.Worst.StartSeconds > 0 ? loads.Worst.StartSeconds : (double?)null;
+        var atStart = start is null ? null : LimitsChain.Work(wired, weakest, At(start, loads!.SurgeDemandW), elements);
+        return new(continuous.Chain, atStart?.Chain ?? [], start, continuous.Bottleneck, Sentence(continuous));
+    }
+
+    private static ChainString StringOf(BankScene scene, BankResult bank, int number)
+    {
+        var items = Enumerable.Range(1, bank.Series).Select(u => scene.Bank.Positions.FirstOrDefault(p => p.String == number && p.Unit == u)?.Item ?? bank.Unit).ToList();
+        var limits = items.Select(i => i.LimitA()).OfType<double>().ToList();
+        var peaks = items.Where(i => i.Bms is { PeakA: not null, PeakSeconds: not null }).Select(i => i.Bms!).ToList();
+        var everyPeak = peaks.Count == items.Count;
+        return new(limits.Count > 0 ? limits.Min() : null, everyPeak ? peaks.Min(b => b.PeakA) : null, everyPeak ? peaks.Min(b => b.PeakSeconds) : null);
+    }
+
+    /// <summary>The bottleneck as one would say it, against what people blame first.</summary>
+    private static string Sentence(LimitsChainResult chain)
+    {
+        if (chain.Bottleneck is not { } first) return "Nothing in the chain has a rating";
+        var watts = Say.W(chain.Chain[0].AcW);
+        if (first == LimitsChain.Bank) return $"The batteries stop first, at {watts} of AC";
+        var name = char.ToUpperInvariant(first[0]) + first[1..];
+        var bank = chain.Chain.FirstOrDefault(l => l.Name == LimitsChain.Bank);
+        return bank is null ? $"{name} {Stops(first)} first, at {watts} of AC" : $"{name} {Stops(first)} first, at {watts} of AC, not the batteries, which let {Say.W(bank.AcW)} through";
+    }
+
+    private static string Stops(string name) => name.EndsWith('s') ? "stop" : "stops";
+}
