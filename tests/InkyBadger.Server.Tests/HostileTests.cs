@@ -11,6 +11,8 @@ public class HostileTests(AskedServer asked) : IClassFixture<AskedServer>
 {
     private const int Documents = 2000;
 
+    private static readonly string[] Paths = ["/api/import", "/api/ladder", "/api/evaluate?working=all", "/api/evaluate"];
+
     /// <summary>The seed is printed; INKY_SEED repeats a run.</summary>
     [Fact]
     public async Task Every_answer_is_an_answer_and_quick()
@@ -20,6 +22,8 @@ public class HostileTests(AskedServer asked) : IClassFixture<AskedServer>
         var random = new Random(seed);
         var originals = DemoDesigns.All.Select(DesignFormat.Write)
             .Concat(Directory.GetFiles(Path.Combine(RunningServer.Root, "docs/format/examples"), "*.json").Select(File.ReadAllText)).ToArray();
+        // The first request of each kind pays for the server's own start, which is no document's fault.
+        foreach (var path in Paths) await asked.Server.Http.PostAsync(path, Tests.Documents.Body(originals[0]));
         int accepted = 0, refused = 0;
         for (var i = 0; i < Documents; i++)
         {
@@ -28,7 +32,7 @@ public class HostileTests(AskedServer asked) : IClassFixture<AskedServer>
             var text = document.ToJsonString();
             if (random.Next(12) == 0) text = Cut(text, random);
             var clock = Stopwatch.StartNew();
-            var path = (i % 4) switch { 0 => "/api/import", 1 => "/api/ladder", 2 => "/api/evaluate?working=all", _ => "/api/evaluate" };
+            var path = Paths[i % Paths.Length];
             var answer = await asked.Server.Http.PostAsync(path, Tests.Documents.Body(text));
             var body = await answer.Content.ReadAsStringAsync();
             var status = (int)answer.StatusCode;
