@@ -115,5 +115,12 @@ var addresses = app.Services.GetRequiredService<Microsoft.AspNetCore.Hosting.Ser
 Console.WriteLine($"Inky Badger keeps its designs in {options.DataFolder}");
 if (lan is not null) Console.WriteLine($"On a device of this network: {addresses.Last()}/#/key/{lan.Key}  (the key {lan.Key} works once)");
 Console.WriteLine($"Open {addresses.First()}  (Ctrl-C stops it)");
+// The shelf is worked out while the first page is still on its way.
+_ = Task.Run(async () =>
+{
+    using var scope = app.Services.CreateScope();
+    var store = scope.ServiceProvider.GetRequiredService<DesignStore>();
+    await app.Services.GetRequiredService<ShelfCards>().OfAsync(await store.ListAsync(false, default), store, default);
+});
 await app.WaitForShutdownAsync();
 return 0;

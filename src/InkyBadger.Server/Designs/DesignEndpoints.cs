@@ -86,6 +86,7 @@ public static class DesignEndpoints
     private static IResult Answer(HttpContext context, StoredDesign stored, int status = 200)
     {
         context.Response.Headers.ETag = $"\"{stored.Revision}\"";
+        context.RequestServices.GetRequiredService<ShelfCards>().Know(stored);
         var answer = new DesignAnswer(stored.Id, stored.Revision, stored.UpdatedUtc, stored.Design, stored.CanUndo, stored.CanRedo);
         return status == 201 ? Results.Created($"/api/designs/{stored.Id}", answer) : Results.Ok(answer);
     }

@@ -34,20 +34,30 @@ public sealed class ShelfCards
 {
     private const int LoadsShown = 5;
 
-    private readonly ConcurrentDictionary<(string Id, long Revision), DesignCard> known = new();
+    private readonly ConcurrentDictionary<string, (long Revision, DesignCard Card)> known = new();
+
+    private bool Knows(StoredEntry e) => known.TryGetValue(e.Id, out var card) && card.Revision == e.Revision;
+
+    /// <summary>Works a design's card out as it is kept, so that the shelf finds it ready.</summary>
+    public void Know(StoredDesign stored) => Remember(new(stored.Id, stored.Design.Name, stored.Revision, stored.UpdatedUtc, null), stored.Design);
+
+    private void Remember(StoredEntry entry, DesignDocument design)
+    {
+        if (!Knows(entry)) known[entry.Id] = (entry.Revision, Make(entry, design));
+    }
 
     public async Task<List<DesignCard>> OfAsync(IReadOnlyList<StoredEntry> entries, DesignStore store, CancellationToken stop)
     {
-        var missing = entries.Where(e => !known.ContainsKey((e.Id, e.Revision))).ToList();
+        var missing = entries.Where(e => !Knows(e)).ToList();
         if (missing.Count > 0)
         {
             var documents = await store.DocumentsAsync([.. missing.Select(e => e.Id)], stop);
             foreach (var entry in missing)
-                if (documents.TryGetValue(entry.Id, out var design)) known[(entry.Id, entry.Revision)] = Make(entry, design);
+                if (documents.TryGetValue(entry.Id, out var design)) Remember(entry, design);
         }
         var cards = new List<DesignCard>(entries.Count);
         foreach (var e in entries)
-            if (known.TryGetValue((e.Id, e.Revision), out var card)) cards.Add(card with { UpdatedUtc = e.UpdatedUtc, DeletedUtc = e.DeletedUtc });
+            if (known.TryGetValue(e.Id, out var found) && found.Revision == e.Revision) cards.Add(found.Card with { UpdatedUtc = e.UpdatedUtc, DeletedUtc = e.DeletedUtc });
         return cards;
     }
 
