@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using InkyBadger.Core.Banks;
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
@@ -28,6 +29,9 @@ public sealed record BankEvaluation
     public VoltageResult? Voltage { get; init; }
     public InverterResult? Inverter { get; init; }
     public EnergyResult? Energy { get; init; }
+
+    /// <summary>DC devices that state their window of volts.</summary>
+    public IReadOnlyList<DeviceResult> Devices { get; init; } = [];
     public CurrentsResult? Currents { get; init; }
     public BankResult? Bank { get; init; }
     public RunResult? MainRun { get; init; }
@@ -48,8 +52,15 @@ public sealed record Headlines(string Loads, string Voltage, string Inverter, st
 public sealed record LoadRow(string Id, string Name, LoadKind Kind, double RunningW, double HoursOn, double EnergyWh, double SurgeW, double StartSeconds);
 
 /// <summary>An instant of the day: when, what runs, the start on top of it and which load starts.</summary>
-public sealed record WorstInstant(double FromH, double ToH, double RunningW, double SurgeW, IReadOnlyList<string> Loads, string? Starting, double StartSeconds);
+public sealed record WorstInstant(double FromH, double ToH, double RunningW, double SurgeW, IReadOnlyList<string> Loads, string? Starting, double StartSeconds, Season Season);
 
+/// <summary>A day of one season: what its loads take of AC, for how long they need the inverter, their peaks and the instants of these.</summary>
+public sealed record SeasonLoads(Season Season, double EnergyAcWh, double PeakAcW, double PeakDcW, double SurgeDemandW, double NeededOnH, WorstInstant Peak, WorstInstant Worst);
+
+/// <summary>
+/// What runs. Peaks, instants and the hours needed are the greatest of either season: inverter, cable and fuse must bear both. The profile
+/// holds one day after the other. <see cref="Seasons"/> is empty where every load runs all year.
+/// </summary>
 public sealed record LoadsResult(
     IReadOnlyList<LoadRow> Rows,
     IReadOnlyList<ProfileSegment> Profile,
@@ -59,7 +70,8 @@ public sealed record LoadsResult(
     double SurgeDemandW,
     double NeededOnH,
     WorstInstant Peak,
-    WorstInstant Worst);
+    WorstInstant Worst,
+    IReadOnlyList<SeasonLoads> Seasons);
 
 public sealed record VoltageResult(
     int SystemV,
@@ -70,6 +82,7 @@ public sealed record VoltageResult(
     int Cells,
     double NominalV,
     double LowV,
+    double GreatestV,
     double AdviceW,
     double CurrentLimitA,
     int ByWattsV,
@@ -78,6 +91,9 @@ public sealed record VoltageResult(
     bool ByCurrentWithinLimit,
     int Mobile12V,
     string School);
+
+/// <summary>A DC device (index of its load): the volts it accepts, the least and greatest it is given, and which end of its window they leave.</summary>
+public sealed record DeviceResult(int Load, double MinV, double MaxV, double LeastV, double GreatestV, bool Fits, IReadOnlyList<WindowFailure> Fails);
 
 /// <summary>
 /// A point of demand on the inverter: watts for seconds, what it gives for so long, and the stretch of the day's profile it is of (index),
@@ -107,16 +123,38 @@ public sealed record InverterResult(
 
 public sealed record EnergyRow(string Id, double BankWh, double Share);
 
-public sealed record EnergyResult(
+/// <summary>A day's energy as it leaves the bank, in one season.</summary>
+public sealed record EnergyDay(
+    Season Season,
     double EnergyBankWh,
     double AhPerDay,
     double InverterOnH,
+    double NeededOnH,
     bool InverterOnRaised,
     double IdleWh,
     double IdleShare,
     double MeanCurrentA,
     double OvernightWh,
     IReadOnlyList<EnergyRow> Rows);
+
+/// <summary>
+/// The day that sizes the bank: of the season that asks for more, by the day or by the night as the house rule of autonomy has it.
+/// <see cref="Seasons"/> is empty where every load runs all year.
+/// </summary>
+public sealed record EnergyResult([property: JsonIgnore] EnergyDay Day, IReadOnlyList<EnergyDay> Seasons)
+{
+    /// <summary>The season that sizes the bank; both where they do not differ.</summary>
+    public Season Sizes => Day.Season;
+    public double EnergyBankWh => Day.EnergyBankWh;
+    public double AhPerDay => Day.AhPerDay;
+    public double InverterOnH => Day.InverterOnH;
+    public bool InverterOnRaised => Day.InverterOnRaised;
+    public double IdleWh => Day.IdleWh;
+    public double IdleShare => Day.IdleShare;
+    public double MeanCurrentA => Day.MeanCurrentA;
+    public double OvernightWh => Day.OvernightWh;
+    public IReadOnlyList<EnergyRow> Rows => Day.Rows;
+}
 
 /// <summary>Currents at the bank [A]: the inverter's by the house rule of its run, the DC loads' peak, and both together.</summary>
 public sealed record CurrentsResult(

@@ -36,6 +36,13 @@ public static class Evaluator
         return new(banks, sorted, new(sorted.Count(f => f.Grade <= Grade.Fault), sorted.Count(f => f.Grade == Grade.Caution)), FirstToDo(banks));
     }
 
+    /// <summary>The figures of a bank with changes made, without its findings: what a mend would bring.</summary>
+    internal static BankEvaluation EvaluateFiguresOf(DesignDocument design, int bank, IReadOnlyList<DesignChange> changes)
+    {
+        var changed = DesignFormat.With(design, changes);
+        return EvaluateBank(new(changed, changed.Banks[bank], bank, new(changed.HouseRules), null), []);
+    }
+
     /// <summary>The stages in the order of the work.</summary>
     private static BankEvaluation EvaluateBank(BankScene scene, List<Finding> findings)
     {
@@ -49,6 +56,7 @@ public static class Evaluator
         string? noInverter = null;
         var inverter = voltage is null ? null : stages.Try(Station.Inverter, "/inverters/0/item", () => InverterStage.Work(scene, loads, voltage), out noInverter);
         var energy = loads is null || voltage is null ? null : stages.Try(Station.Loads, "/demand/loads", () => EnergyStage.Work(scene, resolved!, loads, voltage, inverter), out _);
+        var devices = voltage is null ? null : stages.Try(Station.Loads, "/demand/loads", () => DevicesStage.Work(scene, voltage), out _);
         var currents = voltage is null ? null : stages.Try(Station.Voltage, "/inverters/0/item", () => CurrentsStage.Work(scene, loads, voltage, inverter), out _);
         string? noBank = null, noRun = null, noNetwork = null, noProtection = null;
         var bank = voltage is null ? null : stages.Try(Station.Bank, "/unit", () => BankStage.Work(scene, voltage, energy, currents, inverter, loads), out noBank);
@@ -70,7 +78,7 @@ public static class Evaluator
             protection is not null ? null : noProtection ?? "bank and main run come first");
         var result = new BankEvaluation
         {
-            Id = scene.Bank.Id, Name = scene.Bank.Name, Loads = loads, Voltage = voltage, Inverter = inverter, Energy = energy, Currents = currents,
+            Id = scene.Bank.Id, Name = scene.Bank.Name, Loads = loads, Voltage = voltage, Inverter = inverter, Energy = energy, Devices = devices ?? [], Currents = currents,
             Bank = bank, MainRun = run, Network = network, Protection = protection, Chain = chain, Because = because, Headlines = NoHeadlines,
         };
         return result with { Headlines = HeadlineWriter.Write(result) };

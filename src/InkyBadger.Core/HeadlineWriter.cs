@@ -13,10 +13,14 @@ internal static class HeadlineWriter
         if (e.Loads is null) return "Add the first load";
         if (e.Energy is not { EnergyBankWh: > 0 } energy) return "Give each load its watts and its hours";
         var top = energy.Rows.Index().MaxBy(r => r.Item.BankWh);
+        if (energy.Seasons.Count == 2)
+            return $"{Capital(Say.Season(energy.Sizes))} sizes the bank: {Say.Wh(energy.EnergyBankWh)} a day, against {Say.Wh(energy.Seasons.First(d => d.Season != energy.Sizes).EnergyBankWh)} in {Say.Season(energy.Seasons.First(d => d.Season != energy.Sizes).Season)}";
         return energy.IdleWh > top.Item.BankWh
             ? $"{Say.Wh(energy.EnergyBankWh)} a day, and {Say.Percent(energy.IdleShare, 0)} of it is the inverter idling"
             : $"{Say.Wh(energy.EnergyBankWh)} a day from the bank; {Say.Percent(top.Item.Share, 0)} of it is {e.Loads.Rows[top.Index].Name}";
     }
+
+    private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
 
     private static string Voltage(BankEvaluation e)
     {

@@ -38,6 +38,8 @@ public static class Say
         return $"{minutes / 60:00}:{minutes % 60:00}";
     }
 
+    public static string Season(Design.Season season) => season switch { Design.Season.Winter => "winter", Design.Season.Summer => "summer", _ => "all year" };
+
     /// <summary>Strings are lettered A … Z, AA … from the positive take-off.</summary>
     public static string StringName(int number) => number <= 26
         ? ((char)('A' + number - 1)).ToString()

@@ -4,6 +4,7 @@ using InkyBadger.Server.Designs;
 using InkyBadger.Server.Evaluating;
 using InkyBadger.Server.Files;
 using InkyBadger.Server.Hosting;
+using InkyBadger.Server.Loads;
 using InkyBadger.Server.Reference;
 using InkyBadger.Storage;
 using Microsoft.AspNetCore.Hosting.Server.Features;
@@ -70,6 +71,8 @@ builder.Services.AddProblemDetails();
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(options);
 builder.Services.AddSingleton<DesignReader>();
+builder.Services.AddSingleton<LoadReader>();
+builder.Services.AddSingleton<LoadCsv>();
 builder.Services.AddSingleton<ShelfCards>();
 builder.Services.AddBadgerStorage(options.DataFolder);
 
@@ -87,6 +90,7 @@ app.MapReference();
 app.MapDesigns();
 app.MapFiles();
 app.MapEvaluating();
+app.MapLoads();
 if (documentTool)
 {
     app.Run();

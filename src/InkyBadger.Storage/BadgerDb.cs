@@ -28,11 +28,21 @@ public sealed class StateRow
     public DateTime WhenUtc { get; init; }
 }
 
+/// <summary>A load the user keeps for other designs, as JSON of the open format.</summary>
+public sealed class OwnLoadRow
+{
+    public required string Key { get; init; }
+    public required string Name { get; set; }
+    public required string Document { get; set; }
+    public DateTime UpdatedUtc { get; set; }
+}
+
 /// <summary>The database in the data folder.</summary>
 public sealed class BadgerDb(DbContextOptions<BadgerDb> options) : DbContext(options)
 {
     public DbSet<DesignRow> Designs => Set<DesignRow>();
     public DbSet<StateRow> States => Set<StateRow>();
+    public DbSet<OwnLoadRow> OwnLoads => Set<OwnLoadRow>();
 
     protected override void OnModelCreating(ModelBuilder model)
     {
@@ -49,6 +59,12 @@ public sealed class BadgerDb(DbContextOptions<BadgerDb> options) : DbContext(opt
             row.ToTable("states");
             row.HasKey(s => new { s.DesignId, s.Number });
             row.HasOne<DesignRow>().WithMany().HasForeignKey(s => s.DesignId).OnDelete(DeleteBehavior.Cascade);
+        });
+        model.Entity<OwnLoadRow>(row =>
+        {
+            row.ToTable("own_loads");
+            row.HasKey(l => l.Key);
+            row.Property(l => l.Name).HasMaxLength(80);
         });
     }
 }

@@ -19,7 +19,8 @@ public static class Database
     /// <summary>Registers the database in a data folder.</summary>
     public static IServiceCollection AddBadgerStorage(this IServiceCollection services, string dataFolder) => services
         .AddDbContext<BadgerDb>(o => o.UseSqlite(ConnectionString(dataFolder)).AddInterceptors(new Durable()))
-        .AddScoped<DesignStore>();
+        .AddScoped<DesignStore>()
+        .AddScoped<OwnLoads>();
 
     public static string ConnectionString(string dataFolder) =>
         new SqliteConnectionStringBuilder { DataSource = FileIn(dataFolder), DefaultTimeout = BusySeconds }.ToString();

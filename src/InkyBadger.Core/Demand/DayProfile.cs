@@ -1,11 +1,13 @@
+using InkyBadger.Core.Design;
+
 namespace InkyBadger.Core.Demand;
 
 /// <summary>
 /// A stretch of the day in which the same loads are on. <paramref name="AcW"/> is at the inverter's output,
 /// <paramref name="DcW"/> at the bank (DC and converter loads), <paramref name="SurgeW"/> the surge demand then,
-/// <paramref name="Starting"/> the load (index) whose start makes it, −1 when none or all.
+/// <paramref name="Starting"/> the load (index) whose start makes it, −1 when none or all. The day is one of <paramref name="Season"/>.
 /// </summary>
-public readonly record struct ProfileSegment(double FromH, double ToH, double AcW, double DcW, double SurgeW, int Starting);
+public readonly record struct ProfileSegment(double FromH, double ToH, double AcW, double DcW, double SurgeW, int Starting, Season Season = Season.Both);
 
 /// <summary>The day cut at every switching instant.</summary>
 public static class DayProfile
@@ -59,17 +61,25 @@ public static class DayProfile
     }
 
     /// <summary>
-    /// Longest unbroken time [h] the AC power stays at <paramref name="watts"/> or more; the day repeats, so a stretch may pass midnight.
+    /// Longest unbroken time [h] the AC power stays at <paramref name="watts"/> or more; the day repeats, so a stretch may pass midnight,
+    /// but never from one season's day into the other's.
     /// </summary>
     public static double LongestAtOrAbove(IReadOnlyList<ProfileSegment> segments, double watts)
     {
-        double longest = 0, run = 0;
-        for (var pass = 0; pass < 2; pass++)
-            foreach (var s in segments)
+        double longest = 0;
+        for (var first = 0; first < segments.Count;)
+        {
+            var end = first;
+            while (end < segments.Count && segments[end].Season == segments[first].Season) end++;
+            double run = 0;
+            for (var i = 0; i < 2 * (end - first); i++)
             {
+                var s = segments[first + i % (end - first)];
                 run = Tolerant.AtLeast(s.AcW, watts) ? run + s.ToH - s.FromH : 0;
                 longest = Math.Max(longest, run);
             }
+            first = end;
+        }
         return Math.Min(24, longest);
     }
 }

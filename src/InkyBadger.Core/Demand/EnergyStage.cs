@@ -1,3 +1,4 @@
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Demand;
@@ -12,27 +13,39 @@ public static class EnergyStage
 
     public static EnergyResult Work(BankScene scene, List<ResolvedLoad> loads, LoadsResult figures, VoltageResult voltage, InverterResult? inverter)
     {
+        var seasons = LoadsStage.SeasonsOf(loads);
+        var days = new EnergyDay[seasons.Count];
+        for (var i = 0; i < days.Length; i++) days[i] = Day(scene, LoadsStage.In(loads, seasons[i]), figures, voltage, inverter, seasons[i]);
+        var overnight = scene.Rules.NumberOrNone("autonomy") is null;
+        var sizing = days.Length == 2 && Wanted(days[1]) > Wanted(days[0]) ? 1 : 0;
+        var result = new EnergyResult(days[sizing], days.Length == 1 ? [] : days);
+        if (scene.Tape is { } tape) EnergyWorking.Write(tape, scene, loads, figures, voltage, inverter, days, sizing);
+        return result;
+
+        double Wanted(EnergyDay day) => overnight ? day.OvernightWh : day.EnergyBankWh;
+    }
+
+    private static EnergyDay Day(BankScene scene, List<ResolvedLoad> loads, LoadsResult figures, VoltageResult voltage, InverterResult? inverter, Season season)
+    {
         var efficiency = inverter?.Efficiency ?? 1;
         var idleW = inverter?.IdleW ?? 0;
         var chosenOnH = scene.Inverter?.OnH;
-        var onH = inverter is null ? 0 : Math.Max(chosenOnH ?? 0, figures.NeededOnH);
+        var neededOnH = DailyDemand.HoursNeeded(loads.ConvertAll(l => l.Daily));
+        var onH = inverter is null ? 0 : Math.Max(chosenOnH ?? 0, neededOnH);
         var idleWh = idleW * onH;
 
         double total = idleWh, overnight = idleW * Math.Min(onH, 24 * NightShare);
         var bankWh = new double[loads.Count];
         for (var i = 0; i < loads.Count; i++)
         {
-            bankWh[i] = figures.Rows[i].EnergyWh / Through(loads[i].Daily.Kind, efficiency);
+            bankWh[i] = loads[i].Daily.EverOn ? figures.Rows[i].EnergyWh / Through(loads[i].Daily.Kind, efficiency) : 0;
             total += bankWh[i];
             overnight += bankWh[i] * ShareOfNight(loads[i].Daily);
         }
         var rows = new EnergyRow[loads.Count];
         for (var i = 0; i < rows.Length; i++) rows[i] = new(loads[i].Id, bankWh[i], total > 0 ? bankWh[i] / total : 0);
-
-        var result = new EnergyResult(total, total / voltage.NominalV, onH, chosenOnH is { } wanted && Tolerant.Exceeds(figures.NeededOnH, wanted),
-            idleWh, total > 0 ? idleWh / total : 0, MeanCurrent(loads, figures, efficiency, idleWh, voltage.NominalV), overnight, rows);
-        if (scene.Tape is { } tape) WriteWorking(tape, loads, result, inverter, voltage, figures, chosenOnH);
-        return result;
+        return new(season, total, total / voltage.NominalV, onH, neededOnH, chosenOnH is { } wanted && Tolerant.Exceeds(neededOnH, wanted),
+            idleWh, total > 0 ? idleWh / total : 0, MeanCurrent(loads, figures.Profile, season, efficiency, idleWh, voltage.NominalV), overnight, rows);
     }
 
     private static double Through(LoadKind kind, double efficiency) => kind switch
@@ -56,14 +69,15 @@ public static class EnergyStage
     /// Energy-weighted mean current of the day, ∫I²dt ÷ ∫I dt [A]: what an ampere-hour sees on its way out. Loads by hours and the idle
     /// draw are spread evenly, duty in.
     /// </summary>
-    private static double MeanCurrent(List<ResolvedLoad> loads, LoadsResult figures, double efficiency, double idleWh, double nominalV)
+    private static double MeanCurrent(List<ResolvedLoad> loads, IReadOnlyList<ProfileSegment> profile, Season season, double efficiency, double idleWh, double nominalV)
     {
         var steady = idleWh / 24;
         foreach (var load in loads)
             if (load.Daily.Windows is null) steady += load.Daily.RunningW * load.Daily.Duty * load.Daily.HoursOn / 24 / Through(load.Daily.Kind, efficiency);
         double charge = 0, weighted = 0;
-        foreach (var segment in figures.Profile)
+        foreach (var segment in profile)
         {
+            if (segment.Season != season) continue;
             var watts = steady;
             foreach (var load in loads)
                 if (load.Daily.Windows is not null && load.Daily.OnAt(segment.FromH)) watts += load.Daily.RunningW * load.Daily.Duty / Through(load.Daily.Kind, efficiency);
@@ -72,66 +86,6 @@ public static class EnergyStage
             weighted += amps * amps * (segment.ToH - segment.FromH);
         }
         return charge > 0 ? weighted / charge : 0;
-    }
-
-    private static void WriteWorking(Tape tape, List<ResolvedLoad> loads, EnergyResult result, InverterResult? inverter, VoltageResult voltage, LoadsResult figures, double? chosenOnH)
-    {
-        var terms = new List<Term>();
-        var parts = new List<string>();
-        if (inverter is not null)
-        {
-            if (figures.EnergyAcWh > 0)
-            {
-                terms.Add(T.Worked("Eac", figures.EnergyAcWh, "Wh", "AC loads", "/loads/energyAcWh"));
-                terms.Add(Efficiency(inverter));
-                parts.Add("{Eac} ÷ {η}");
-            }
-            if (result.IdleWh > 0)
-            {
-                terms.Add(T.Worked("Eidle", result.IdleWh, "Wh", "inverter idling", "/energy/idleWh"));
-                parts.Add("{Eidle}");
-            }
-        }
-        for (var i = 0; i < loads.Count; i++)
-        {
-            var wh = figures.Rows[i].EnergyWh;
-            var kind = loads[i].Daily.Kind;
-            if (kind != LoadKind.Ac && wh > 0)
-            {
-                terms.Add(T.Worked($"E{i}", wh, "Wh", loads[i].Name, $"/loads/rows/{i}/energyWh"));
-                parts.Add(kind == LoadKind.Dc ? $"{{E{i}}}" : $"{{E{i}}} ÷ {{ηc}}");
-                if (kind == LoadKind.Converter && !terms.Any(t => t.Key == "ηc")) terms.Add(T.Assumed("ηc", LoadsStage.AssumedConverterEfficiency, "fraction", "converter"));
-            }
-            WriteRow(tape, i, loads[i], result, wh, inverter);
-        }
-        tape.Write("/energy/energyBankWh", "a day’s energy from the bank", result.EnergyBankWh, "Wh", "1.1", parts.Count == 0 ? "0" : string.Join(" + ", parts), terms.ToArray());
-        tape.Write("/energy/ahPerDay", "ampere-hours a day", result.AhPerDay, "Ah", "1.1", "{E} ÷ {V}",
-            [T.Worked("E", result.EnergyBankWh, "Wh", "a day", "/energy/energyBankWh"), T.Worked("V", voltage.NominalV, "V", "nominal", "/voltage/nominalV")]);
-        tape.Write("/energy/overnightWh", "energy from 18:00 to 08:00", result.OvernightWh, "Wh", "4.1", null,
-            [T.Worked("E", result.EnergyBankWh, "Wh", "a day", "/energy/energyBankWh")], "Each load’s energy by the share of its times that falls in the night; loads by hours count 14 hours of 24.", "autonomy");
-        if (inverter is null) return;
-        tape.Write("/energy/idleWh", "the inverter’s idle draw in a day", result.IdleWh, "Wh", "1.1", "{P} × {h}",
-            [Idle(inverter), T.Worked("h", result.InverterOnH, "h", "left on", "/energy/inverterOnH")]);
-        tape.Write("/energy/inverterOnH", "hours the inverter is on", result.InverterOnH, "h", "1.1", "max({a}; {b})",
-        [
-            T.You("a", chosenOnH ?? 0, "h", chosenOnH is null ? "not asked for" : "left on", "/inverters/0/onH"),
-            T.You("b", figures.NeededOnH, "h", "its loads need", "/demand/loads"),
-        ]);
-        tape.Write("/energy/idleShare", "idle draw’s share of the day", result.IdleShare, "fraction", "1.1", "{a} ÷ {b}",
-            [T.Worked("a", result.IdleWh, "Wh", "idle draw", "/energy/idleWh"), T.Worked("b", result.EnergyBankWh, "Wh", "a day", "/energy/energyBankWh")]);
-    }
-
-    private static void WriteRow(Tape tape, int i, ResolvedLoad load, EnergyResult result, double wh, InverterResult? inverter)
-    {
-        var energy = T.Worked("E", wh, "Wh", "at the load", $"/loads/rows/{i}/energyWh");
-        var label = $"{load.Name}, from the bank";
-        if (load.Daily.Kind == LoadKind.Dc || inverter is null && load.Daily.Kind == LoadKind.Ac)
-            tape.Write($"/energy/rows/{i}/bankWh", label, result.Rows[i].BankWh, "Wh", "1.1", "{E}", [energy]);
-        else
-            tape.Write($"/energy/rows/{i}/bankWh", label, result.Rows[i].BankWh, "Wh", "1.1", "{E} ÷ {η}",
-                [energy, load.Daily.Kind == LoadKind.Ac ? Efficiency(inverter!) : T.Assumed("η", LoadsStage.AssumedConverterEfficiency, "fraction", "converter")]);
-        tape.Write($"/energy/rows/{i}/share", $"{load.Name}, share of the day", result.Rows[i].Share, "fraction", "1.1", "{a} ÷ {b}",
-            [T.Worked("a", result.Rows[i].BankWh, "Wh", load.Name, $"/energy/rows/{i}/bankWh"), T.Worked("b", result.EnergyBankWh, "Wh", "a day", "/energy/energyBankWh")]);
     }
 
     /// <summary>The inverter's efficiency as a term: its data sheet's, or assumed.</summary>

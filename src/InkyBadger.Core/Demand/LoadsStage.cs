@@ -1,10 +1,9 @@
 using InkyBadger.Core.Design;
-using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Demand;
 
 /// <summary>A load of the document as the calculation takes it.</summary>
-public readonly record struct ResolvedLoad(string Id, string Name, DailyLoad Daily, double StartSeconds);
+public readonly record struct ResolvedLoad(string Id, string Name, DailyLoad Daily, double StartSeconds, Season Season = Season.Both);
 
 /// <summary>The first half of the demand: what runs, when, and the peaks. It needs no inverter.</summary>
 public static class LoadsStage
@@ -19,7 +18,7 @@ public static class LoadsStage
         if (demand.By == DemandBy.Figure) return demand.Figure is { } f ? [OfFigure(f, nominalV)] : [];
         if (demand.By == DemandBy.States) return demand.States is { States.Count: > 0 } s ? [OfStates(s, nominalV)] : [];
         var list = new List<ResolvedLoad>(demand.Loads.Count);
-        foreach (var load in demand.Loads) list.Add(new(load.Id, load.Name, Daily(load, nominalV), load.StartSeconds ?? DefaultStartSeconds));
+        foreach (var load in demand.Loads) list.Add(new(load.Id, load.Name, Daily(load, nominalV), load.StartSeconds ?? DefaultStartSeconds, load.Season));
         return list;
     }
 
@@ -54,13 +53,45 @@ public static class LoadsStage
 
     public static SurgeRule Surge(BankScene scene) => scene.Rules.Word("surge-rule") == "all-at-once" ? SurgeRule.AllAtOnce : SurgeRule.OneAtATime;
 
+    /// <summary>The days to work out: one, or winter's and summer's where a load runs in one of them only.</summary>
+    public static IReadOnlyList<Season> SeasonsOf(IReadOnlyList<ResolvedLoad> loads)
+    {
+        foreach (var load in loads)
+            if (load.Season != Season.Both) return TwoSeasons;
+        return AllYear;
+    }
+
+    private static readonly Season[] AllYear = [Season.Both];
+    private static readonly Season[] TwoSeasons = [Season.Winter, Season.Summer];
+
+    /// <summary>The loads as they stand in a season: one that rests then has the quantity 0, so that every load keeps its place.</summary>
+    public static List<ResolvedLoad> In(List<ResolvedLoad> loads, Season season) => season == Season.Both ? loads
+        : loads.ConvertAll(l => l.Season == Season.Both || l.Season == season ? l : l with { Daily = l.Daily with { Quantity = 0 } });
+
     public static LoadsResult? Work(BankScene scene, List<ResolvedLoad> loads)
     {
         if (loads.Count == 0) return null;
-        var daily = loads.ConvertAll(l => l.Daily);
-        var rule = Surge(scene);
-        foreach (var load in daily)
+        foreach (var (_, _, load, _, _) in loads)
             if (load.Windows is { } windows) DailyDemand.CheckWindows(windows);
+        var rows = loads.ConvertAll(l => new LoadRow(l.Id, l.Name, l.Daily.Kind, l.Daily.RunningW, l.Daily.HoursOn, l.Daily.RunningW * l.Daily.Duty * l.Daily.HoursOn, l.Daily.SurgeWatts, l.StartSeconds));
+        var seasons = SeasonsOf(loads);
+        var profile = new List<ProfileSegment>();
+        var days = new SeasonLoads[seasons.Count];
+        for (var i = 0; i < days.Length; i++) days[i] = Day(In(loads, seasons[i]), seasons[i], Surge(scene), profile);
+        var peak = Greater(days, d => d.PeakAcW);
+        var worst = Greater(days, d => d.SurgeDemandW);
+        var result = new LoadsResult(rows, profile, Greater(days, d => d.EnergyAcWh).EnergyAcWh, peak.PeakAcW, Greater(days, d => d.PeakDcW).PeakDcW, worst.SurgeDemandW,
+            Greater(days, d => d.NeededOnH).NeededOnH, peak.Peak, worst.Worst, days.Length == 1 ? [] : days);
+        if (scene.Tape is { } tape) LoadsWorking.Write(tape, scene, loads, result, days);
+        return result;
+    }
+
+    /// <summary>The day with the greater figure; the first where they are equal.</summary>
+    private static SeasonLoads Greater(SeasonLoads[] days, Func<SeasonLoads, double> figure) => days.Length == 1 || figure(days[0]) >= figure(days[1]) ? days[0] : days[1];
+
+    private static SeasonLoads Day(List<ResolvedLoad> loads, Season season, SurgeRule rule, List<ProfileSegment> into)
+    {
+        var daily = loads.ConvertAll(l => l.Daily);
         var profile = DayProfile.Work(daily, AssumedConverterEfficiency, rule);
         double peakAc = 0, peakDc = 0, surge = 0, acWh = 0;
         int peakAt = 0, worstAt = 0;
@@ -70,23 +101,15 @@ public static class LoadsStage
             if (s.AcW > peakAc) (peakAc, peakAt) = (s.AcW, i);
             if (s.SurgeW > surge) (surge, worstAt) = (s.SurgeW, i);
             peakDc = Math.Max(peakDc, s.DcW);
+            into.Add(s with { Season = season });
         }
-        var rows = new List<LoadRow>(loads.Count);
-        foreach (var (id, name, load, startSeconds) in loads)
-        {
-            var wh = load.RunningW * load.Duty * load.HoursOn;
-            if (load.Kind == LoadKind.Ac) acWh += wh;
-            rows.Add(new(id, name, load.Kind, load.RunningW, load.HoursOn, wh, load.SurgeWatts, startSeconds));
-        }
-        var result = new LoadsResult(rows, profile, acWh, peakAc, peakDc, surge, DailyDemand.HoursNeeded(daily),
-            Instant(loads, profile, peakAt), Instant(loads, profile, worstAt));
-        if (scene.Tape is { } tape) WriteWorking(tape, scene, loads, result);
-        return result;
+        foreach (var load in daily)
+            if (load.Kind == LoadKind.Ac) acWh += load.RunningW * load.Duty * load.HoursOn;
+        return new(season, acWh, peakAc, peakDc, surge, DailyDemand.HoursNeeded(daily), Instant(loads, profile[peakAt], season), Instant(loads, profile[worstAt], season));
     }
 
-    private static WorstInstant Instant(List<ResolvedLoad> loads, List<ProfileSegment> profile, int at)
+    private static WorstInstant Instant(List<ResolvedLoad> loads, ProfileSegment s, Season season)
     {
-        var s = profile[at];
         var names = new List<string>();
         foreach (var load in loads)
             if (load.Daily.Kind == LoadKind.Ac && load.Daily.OnAt(s.FromH)) names.Add(load.Name);
@@ -95,64 +118,6 @@ public static class LoadsStage
         else
             foreach (var load in loads)
                 if (load.Daily.Kind == LoadKind.Ac && load.Daily.StartExtraW > 0 && load.Daily.OnAt(s.FromH)) seconds = Math.Max(seconds, load.StartSeconds);
-        return new(s.FromH, s.ToH, s.AcW, s.SurgeW, names, s.Starting >= 0 ? loads[s.Starting].Name : null, seconds);
+        return new(s.FromH, s.ToH, s.AcW, s.SurgeW, names, s.Starting >= 0 ? loads[s.Starting].Name : null, seconds, season);
     }
-
-    private static void WriteWorking(Tape tape, BankScene scene, List<ResolvedLoad> loads, LoadsResult result)
-    {
-        for (var i = 0; i < loads.Count; i++)
-        {
-            var (_, name, load, _) = loads[i];
-            var at = $"/demand/loads/{i}";
-            tape.Write($"/loads/rows/{i}/energyWh", $"a day’s energy of {name}, at the load", result.Rows[i].EnergyWh, "Wh", "1.1", "{n} × {P} × {d} × {h}",
-            [
-                T.You("n", load.Quantity, "", "how many", at + "/quantity"),
-                T.You("P", load.Watts, "W", "one running", at + "/watts"),
-                T.You("d", load.Duty, "fraction", "duty", at + "/duty"),
-                T.You("h", load.HoursOn, "h", "on a day", at + (load.Windows is null ? "/hours" : "/windows")),
-            ]);
-        }
-        var acTerms = new List<Term>();
-        for (var i = 0; i < loads.Count; i++)
-            if (loads[i].Daily.Kind == LoadKind.Ac && result.Rows[i].EnergyWh > 0) acTerms.Add(T.Worked($"E{i}", result.Rows[i].EnergyWh, "Wh", loads[i].Name, $"/loads/rows/{i}/energyWh"));
-        tape.Write("/loads/energyAcWh", "a day’s energy at the inverter’s output", result.EnergyAcWh, "Wh", "1.1", Sum(acTerms), acTerms.ToArray());
-        WriteInstant(tape, loads, result.Peak.FromH, -1, "/loads/peakAcW", $"most running at once, {Say.Clock(result.Peak.FromH)}", result.PeakAcW, false, scene);
-        WriteInstant(tape, loads, result.Worst.FromH, StartingAt(result.Profile, result.Worst.FromH), "/loads/surgeDemandW", $"worst instant, {Say.Clock(result.Worst.FromH)}", result.SurgeDemandW, true, scene);
-        foreach (var (n, s) in result.Profile.Index())
-        {
-            WriteInstant(tape, loads, s.FromH, -1, $"/loads/profile/{n}/acW", $"running from {Say.Clock(s.FromH)}", s.AcW, false, scene);
-            WriteInstant(tape, loads, s.FromH, s.Starting, $"/loads/profile/{n}/surgeW", $"with the hardest start, from {Say.Clock(s.FromH)}", s.SurgeW, true, scene);
-        }
-
-        var dcAt = result.Profile.MaxBy(s => s.DcW).FromH;
-        var dcTerms = new List<Term>();
-        var parts = new List<string>();
-        foreach (var (index, load) in loads.Index())
-        {
-            if (load.Daily.Kind == LoadKind.Ac || !load.Daily.OnAt(dcAt)) continue;
-            dcTerms.Add(T.You($"P{index}", load.Daily.RunningW, "W", load.Name, $"/demand/loads/{index}/watts"));
-            parts.Add($"{{P{index}}}{(load.Daily.Kind == LoadKind.Converter ? " ÷ {c}" : "")}");
-            if (load.Daily.Kind == LoadKind.Converter && !dcTerms.Exists(t => t.Key == "c")) dcTerms.Add(T.Assumed("c", AssumedConverterEfficiency, "", "converter’s efficiency"));
-        }
-        tape.Write("/loads/peakDcW", $"most on DC at once, {Say.Clock(dcAt)}", result.PeakDcW, "W", "1.1", parts.Count == 0 ? "0" : string.Join(" + ", parts), dcTerms.ToArray());
-    }
-
-    private static int StartingAt(IReadOnlyList<ProfileSegment> profile, double hour) => profile.First(s => s.FromH == hour).Starting;
-
-    private static void WriteInstant(Tape tape, List<ResolvedLoad> loads, double hour, int starting, string pointer, string label, double value, bool withStart, BankScene scene)
-    {
-        var terms = new List<Term>();
-        var all = withStart && Surge(scene) == SurgeRule.AllAtOnce;
-        foreach (var (i, load) in loads.Index())
-        {
-            if (load.Daily.Kind != LoadKind.Ac || !load.Daily.OnAt(hour)) continue;
-            var starts = all || i == starting;
-            var watts = load.Daily.RunningW + (starts ? (all ? load.Daily.Quantity : 1) * load.Daily.StartExtraW : 0);
-            var started = starts && load.Daily.StartExtraW > 0;
-            terms.Add(T.You($"{(started ? 'S' : 'P')}{i}", watts, "W", started ? $"{load.Name} starting" : load.Name, $"/demand/loads/{i}/{(started ? "surgeWatts" : "watts")}"));
-        }
-        tape.Write(pointer, label, value, "W", "1.1", Sum(terms), terms.ToArray(), houseRule: withStart ? "surge-rule" : null);
-    }
-
-    private static string Sum(List<Term> terms) => terms.Count == 0 ? "0" : string.Join(" + ", terms.Select(t => $"{{{t.Key}}}"));
 }

@@ -21,6 +21,9 @@ public sealed record Load
     public double? Va { get; init; }
     public double? PowerFactor { get; init; }
 
+    /// <summary>An AC adapter of a DC device: the share of its AC watts that reaches the device (0 to 1]; null: no adapter.</summary>
+    public double? AdapterEfficiency { get; init; }
+
     /// <summary>Share of its on-time it really draws, 0 to 1.</summary>
     public double Duty { get; init; } = 1;
 

@@ -16,6 +16,9 @@ public sealed record FindingScene(BankScene Scene, BankEvaluation Results)
 /// <summary>One thing that can be wrong: null when it is not.</summary>
 public delegate Finding? FindingRule(FindingScene scene);
 
+/// <summary>One thing that can be wrong with a load (and its index): null when it is not.</summary>
+public delegate Finding? LoadRule(FindingScene scene, Load load, int index);
+
 /// <summary>Every rule, grouped as people think of them.</summary>
 public static class FindingRules
 {
@@ -26,5 +29,9 @@ public static class FindingRules
     {
         foreach (var rule in All)
             if (rule(scene) is { } finding) into.Add(finding);
+        if (scene.Scene.Bank.Demand.By != DemandBy.Loads) return;
+        foreach (var (i, load) in scene.Scene.Bank.Demand.Loads.Index())
+            foreach (var rule in LoadFindings.OfEachLoad)
+                if (rule(scene, load, i) is { } finding) into.Add(finding);
     }
 }

@@ -1,3 +1,4 @@
+using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 
 namespace InkyBadger.Core.Findings;
@@ -39,7 +40,20 @@ internal static class InverterFindings
         if (worst is null) return null;
         return s.Make("inverter.running", Grade.Fault, Station.Inverter, "/inverters/0/item", $"{Say.W(worst.Watts)} at once is too much",
             $"For {Say.Seconds(worst.Seconds)} the inverter gives {Say.W(worst.GivesW)}: {Say.W(worst.Watts - worst.GivesW)} short. {Together(s.Results.Loads!.Peak)}",
-            [new("asked", worst.Watts, "W"), new("given", worst.GivesW, "W"), new("for", worst.Seconds, "s")], Advised(s, inverter));
+            [new("asked", worst.Watts, "W"), new("given", worst.GivesW, "W"), new("for", worst.Seconds, "s")], Apart(s, inverter));
+    }
+
+    /// <summary>The load whose other hour leaves the lowest worst instant; foremost where that is enough, else after the inverter that would be.</summary>
+    private static Mend[] Apart(FindingScene s, InverterResult inverter)
+    {
+        var advised = Advised(s, inverter);
+        if (Moves.Best(s.Scene.Design, s.Scene.Index, s.Results) is not var (load, move)) return advised;
+        var change = Moves.Change(s.Scene.Index, load, move);
+        var then = Evaluator.EvaluateFiguresOf(s.Scene.Design, s.Scene.Index, [change]);
+        if (then.Loads is not { } loads) return advised;
+        var holds = then.Inverter?.Demands.All(d => d.Holds) == true;
+        Mend apart = new($"{s.Scene.Bank.Demand.Loads[load].Name} at {Moves.Times(move)}", $"{Say.W(loads.PeakAcW)} running, {Say.W(loads.SurgeDemandW)} at worst{(holds ? ", and it holds" : ", not enough alone")}", [change]);
+        return holds ? [apart, .. advised] : [.. advised, apart];
     }
 
     private static Finding? Surge(FindingScene s)
@@ -49,9 +63,8 @@ internal static class InverterFindings
         if (worst is null) return null;
         return s.Make("inverter.surge", Grade.Fault, Station.Inverter, "/inverters/0/item", $"{Capital(worst.Label)} trips it",
             $"{Say.W(worst.Watts)} for {Say.Seconds(worst.Seconds)}; for so long the inverter gives {Say.W(worst.GivesW)}: {Say.W(worst.Watts - worst.GivesW)} short. {Together(s.Results.Loads!.Worst)}",
-            [new("asked", worst.Watts, "W"), new("given", worst.GivesW, "W"), new("for", worst.Seconds, "s")], Advised(s, inverter));
+            [new("asked", worst.Watts, "W"), new("given", worst.GivesW, "W"), new("for", worst.Seconds, "s")], Apart(s, inverter));
     }
-
 
     private static string Together(WorstInstant instant) => instant.Loads.Count < 2 ? "" : $"On together at {Say.Clock(instant.FromH)}: {string.Join(", ", instant.Loads.Take(5))}.";
 

@@ -1,12 +1,9 @@
 using InkyBadger.Core.Costs;
-using InkyBadger.Core.Demand;
-using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
-using InkyBadger.Core.Wiring;
 
 namespace InkyBadger.Core.Findings;
 
-/// <summary>The place, the person, the devices on the bus, and money.</summary>
+/// <summary>The place, the person, and money.</summary>
 internal static class PlaceFindings
 {
     /// <summary>Above this DC can kill.</summary>
@@ -15,7 +12,7 @@ internal static class PlaceFindings
     /// <summary>Share of the cycles paid for below which they are worth a word.</summary>
     private const double UsedLittle = 0.25;
 
-    public static FindingRule[] Rules { get; } = [Touch, LithiumIndoors, Window, UnusedCycles];
+    public static FindingRule[] Rules { get; } = [Touch, LithiumIndoors, UnusedCycles];
 
     private static double? Greatest(FindingScene s) => s.Results.Protection?.GreatestChargingV
         ?? (s.Results.Bank is { } b ? b.Cells * Chemistries.Get(b.Unit.Chemistry).CellTopV : null);
@@ -27,25 +24,6 @@ internal static class PlaceFindings
     private static Finding? LithiumIndoors(FindingScene s) => !s.Scene.Design.Place.Living || s.Results.Bank is not { } b || !Chemistries.Get(b.Unit.Chemistry).IsLithium ? null
         : s.Make("place.lithium", Grade.Caution, Station.Bank, "/unit", "Lithium where people live",
             "Some rules ask for an enclosure vented to the outside; keep an exit free, and a smoke alarm where people sleep.", [new("rated energy", b.RatedWh, "Wh")]);
-
-    /// <summary>A device must bear the lowest volts under load and the highest in charging, not the nominal ones.</summary>
-    private static Finding? Window(FindingScene s)
-    {
-        if (s.Results.Bank is not { } b || s.Results.Voltage is null || Greatest(s) is not { } greatest) return null;
-        foreach (var (i, load) in s.Scene.Bank.Demand.Loads.Index())
-        {
-            if (load.Kind != LoadKind.Dc || load.Quantity == 0 || load.Tap is not null || load.Window is not { } window || window.MaxV < window.MinV) continue;
-            var judged = DeviceWindow.Work(window.MinV, window.MaxV, Chemistries.Get(b.Unit.Chemistry), b.Cells, greatest);
-            if (judged.Fits) continue;
-            var high = judged.Fails.Contains(WindowFailure.High);
-            return s.Make("load.window", Grade.Fault, Station.Loads, $"/demand/loads/{i}/window",
-                $"{load.Name} takes {Say.V(window.MinV)} to {Say.V(window.MaxV)}; the bus has {Say.V(judged.LeastV)} to {Say.V(greatest)}",
-                high ? "Charging lifts the bus above what it bears." : "Under load the bus falls below what it needs.",
-                [new(high ? "highest, charging" : "lowest, under load", high ? greatest : judged.LeastV, "V"), new("it accepts", high ? window.MaxV : window.MinV, "V")],
-                s.MendBank("Feed it through a converter", "its own steady volts", $"/demand/loads/{i}", load with { Kind = LoadKind.Converter, Volts = load.Volts ?? (load.Amps is null && load.States is null ? null : b.NominalV) }));
-        }
-        return null;
-    }
 
     private static Finding? UnusedCycles(FindingScene s)
     {

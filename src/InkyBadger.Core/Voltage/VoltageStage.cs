@@ -1,6 +1,7 @@
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Inverters;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Wiring;
 using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Voltage;
@@ -27,12 +28,17 @@ public static class VoltageStage
         var advised = school switch { "by-watts" => advice.ByWattsV, "mobile-12" => advice.Mobile12V, _ => advice.ByCurrentV };
         var systemV = bank.SystemV ?? advised;
         var cells = CellsPerSystem.Get(chemistry.Id, systemV);
+        var setting = ChargerSettingV(scene);
+        var greatest = Fuse.GreatestChargingV(chemistry, cells, false, setting ?? cells * chemistry.CellTopV);
         var result = new VoltageResult(systemV, advised, bank.SystemV is not null, chemistry.Id, chemistry.Label, cells,
-            cells * chemistry.CellNominalV, cells * chemistry.CellLowUnderLoadV, watts, limit,
+            cells * chemistry.CellNominalV, cells * chemistry.CellLowUnderLoadV, greatest, watts, limit,
             advice.ByWattsV, advice.ByCurrentV, advice.ByCurrentA, advice.ByCurrentWithinLimit, advice.Mobile12V, school);
-        if (scene.Tape is { } tape) WriteWorking(tape, result, chemistry);
+        if (scene.Tape is { } tape) WriteWorking(tape, result, chemistry, setting);
         return result;
     }
+
+    /// <summary>The highest voltage any charger is set to; null until one is entered.</summary>
+    public static double? ChargerSettingV(BankScene scene) => scene.Bank.Sources.Max(s => s.SettingV);
 
     public static DesignRule Rule(BankScene scene) => scene.Rules.Word("inverter-run-current") == "load" ? DesignRule.Load : DesignRule.InverterRating;
 
@@ -42,13 +48,17 @@ public static class VoltageStage
     private static bool HasTwelveVoltFixtures(BankScene scene) =>
         scene.Bank.Demand.Loads.Any(l => l.Kind != LoadKind.Ac && l.Volts is >= 11 and <= 15);
 
-    private static void WriteWorking(Tape tape, VoltageResult result, Chemistry chemistry)
+    private static void WriteWorking(Tape tape, VoltageResult result, Chemistry chemistry, double? setting)
     {
         var cells = T.Table("n", result.Cells, "cells", $"in series at {result.SystemV} V", "cells-per-system");
         tape.Write("/voltage/nominalV", "real nominal volts", result.NominalV, "V", "2", "{n} × {v}",
             [cells, T.Table("v", chemistry.CellNominalV, "V", "a cell, nominal", "chemistries")]);
         tape.Write("/voltage/lowV", "volts under load, nearly empty", result.LowV, "V", "2", "{n} × {v}",
             [cells, T.Table("v", chemistry.CellLowUnderLoadV, "V", "a cell under load", "chemistries")]);
+        tape.Write("/voltage/greatestV", "highest volts in charging", result.GreatestV, "V", "7.1", setting is null ? "{n} × {v}" : "max({n} × {a}; {s})",
+            setting is null
+                ? [cells, T.Table("v", chemistry.CellTopV, "V", "a cell, top of charging", "chemistries")]
+                : [cells, T.Table("a", Math.Max(chemistry.CellAbsorbV, chemistry.CellFloatV), "V", "a cell, charging", "chemistries"), T.You("s", setting, "V", "a charger’s setting", "/sources")]);
         tape.Write("/voltage/systemV", "system voltage", result.SystemV, "V", "3.1", null,
         [
             T.Assumed("w", result.ByWattsV, "V", "school by watts"),

@@ -13,7 +13,7 @@ public static class ProtectionStage
         var chemistry = Chemistries.Get(bank.Unit.Chemistry);
         // The fault is taken at the fuse itself: the hand's breadth of cable to the post is not counted on.
         var fault = ShortCircuit.Work(NetworkStage.ForShortCircuit(scene, bank, network), bank.Cells, chemistry.CellOpenV);
-        var setting = scene.Bank.Sources.Max(s => s.SettingV);
+        var setting = Voltage.VoltageStage.ChargerSettingV(scene);
         var greatest = Fuse.GreatestChargingV(chemistry, bank.Cells, false, setting ?? bank.Cells * chemistry.CellTopV);
         var nextSizeUp = RunStage.NextSizeUp(scene);
         var ampacity = run.AmpacityA ?? 0;

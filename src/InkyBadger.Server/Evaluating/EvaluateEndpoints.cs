@@ -1,5 +1,7 @@
 using System.Text.Json.Nodes;
 using InkyBadger.Core;
+using InkyBadger.Core.Demand;
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Working;
 using InkyBadger.Server.Designs;
@@ -18,6 +20,8 @@ public static class EvaluateEndpoints
             .Accepts<JsonObject>("application/json").Produces<EvaluateAnswer>().ProducesProblem(400);
         app.MapPost("/api/ladder", Ladder).WithTags("evaluate").WithSummary("Work a design’s bank out at 12, 24 and 48 V; nothing is stored")
             .Accepts<JsonObject>("application/json").Produces<IReadOnlyList<LadderRung>>().ProducesProblem(400);
+        app.MapPost("/api/what-ifs", Suppose).WithTags("evaluate").WithSummary("What a bank’s demand would be if things were done otherwise, each worked out whole; nothing is stored")
+            .Accepts<JsonObject>("application/json").Produces<IReadOnlyList<WhatIf>>().ProducesProblem(400);
     }
 
     private static async Task<IResult> Evaluate(HttpRequest request, DesignReader reader, string? working, CancellationToken stop)
@@ -31,12 +35,16 @@ public static class EvaluateEndpoints
         return Results.Ok(new EvaluateAnswer(evaluation, equations));
     }
 
-    private static async Task<IResult> Ladder(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop)
+    private static Task<IResult> Ladder(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => OfBank(request, reader, bank, VoltageLadder.Work, stop);
+
+    private static Task<IResult> Suppose(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => OfBank(request, reader, bank, WhatIfs.Work, stop);
+
+    private static async Task<IResult> OfBank<T>(HttpRequest request, DesignReader reader, int? bank, Func<DesignDocument, int, T> work, CancellationToken stop)
     {
         var reading = await reader.ReadAsync(request, stop);
         if (reading.Design is null) return Problems.NotAccepted(reading.Faults);
         var index = bank ?? 0;
         if (index < 0 || index >= reading.Design.Banks.Count) return Problems.NotAccepted([new("/banks", $"there is no bank {index}")]);
-        return Results.Ok(VoltageLadder.Work(reading.Design, index));
+        return Results.Ok(work(reading.Design, index));
     }
 }

@@ -54,6 +54,28 @@ namespace InkyBadger.Storage.Migrations
                     b.ToTable("designs", (string)null);
                 });
 
+            modelBuilder.Entity("InkyBadger.Storage.OwnLoadRow", b =>
+                {
+                    b.Property<string>("Key")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("UpdatedUtc")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Key");
+
+                    b.ToTable("own_loads", (string)null);
+                });
+
             modelBuilder.Entity("InkyBadger.Storage.StateRow", b =>
                 {
                     b.Property<string>("DesignId")

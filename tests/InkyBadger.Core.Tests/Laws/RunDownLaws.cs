@@ -34,17 +34,27 @@ public static class MixedLoads
     }
 }
 
-[Properties(Arbitrary = [typeof(MixedLoads)], MaxTest = 60)]
+[Properties(Arbitrary = [typeof(MixedLoads)], MaxTest = 150)]
 public class RunDownLaws
 {
-    private static RunDownResult Run(MixedLoad l) => RunDown.Work(l.Units, l.Chemistry, l.Cells, l.Watts, l.Amps, l.CutOffV, 60);
+    private const double StepS = 60;
 
-    /// <summary>Energy stored: charge times the greatest volts it can have.</summary>
+    private static RunDownResult Run(MixedLoad l, double stepS = StepS) => RunDown.Work(l.Units, l.Chemistry, l.Cells, l.Watts, l.Amps, l.CutOffV, stepS);
+
+    /// <summary>
+    /// Energy stored: charge times its open-circuit volts. A step takes the volts of its beginning, so a unit may seem to give the charge of
+    /// one step at full instead of empty volts, and once more where it was charged by the others on the way.
+    /// </summary>
     [Property]
     public void Never_more_is_delivered_than_was_stored(MixedLoad l)
     {
+        var r = Run(l);
         var stored = l.Units.Sum(u => u.Ah * Integral(l.Chemistry, u.SocStart)) * l.Cells;
-        Assert.True(Run(l).DeliveredWh <= stored * (1 + 1e-3), "more was delivered than stored");
+        var fall = RestVoltage.CellV(l.Chemistry, 1) - RestVoltage.CellV(l.Chemistry, 0);
+        var ofOneStep = r.MaxCurrentsA.Sum() * StepS / 3600 * fall * l.Cells;
+        Assert.True(r.DeliveredWh <= stored + 2 * ofOneStep, $"{r.DeliveredWh} Wh were delivered of {stored} stored");
+        // The allowance is one of the step, and goes with it.
+        Assert.True(Run(l, 2).DeliveredWh <= stored + 2 * ofOneStep * 2 / StepS, "a finer step does not close the gap");
     }
 
     /// <summary>Open-circuit volts over the state of charge, finely summed [V per cell × share of capacity].</summary>

@@ -213,6 +213,104 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/what-ifs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a bank’s demand would be if things were done otherwise, each worked out whole; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WhatIf"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/loads.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A bank’s load list as CSV */
+        get: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs": {
         parameters: {
             query?: never;
@@ -827,6 +925,172 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Common loads with typical figures, and the user’s own */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LibraryAnswer"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/library/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a load in the library under a key of one’s own */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Take an own load out of the library */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read a load list as CSV; nothing is stored
+         * @description The form is in docs/format/loads.md. Good lines come back as loads, bad ones with their line and why.
+         */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LoadCsvAnswer"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -836,6 +1100,12 @@ export interface components {
             volts: number;
             /** Format: double */
             hz: number;
+        };
+        BadLine: {
+            /** Format: int32 */
+            line: number;
+            text: string;
+            reason: string;
         };
         /** @description One bank with what it feeds, what it is made of, and its wiring. */
         Bank: {
@@ -897,6 +1167,8 @@ export interface components {
             voltage: null | components["schemas"]["VoltageResult"];
             inverter: null | components["schemas"]["InverterResult"];
             energy: null | components["schemas"]["EnergyResult"];
+            /** @description DC devices that state their window of volts. */
+            devices: components["schemas"]["DeviceResult"][];
             currents: null | components["schemas"]["CurrentsResult"];
             bank: null | components["schemas"]["BankResult"];
             mainRun: null | components["schemas"]["RunResult"];
@@ -1199,11 +1471,55 @@ export interface components {
             banks: components["schemas"]["Bank"][];
             joins: components["schemas"]["Join"][];
         };
+        /** @description A DC device (index of its load): the volts it accepts, the least and greatest it is given, and which end of its window they leave. */
+        DeviceResult: {
+            /** Format: int32 */
+            load: number;
+            /** Format: double */
+            minV: number;
+            /** Format: double */
+            maxV: number;
+            /** Format: double */
+            leastV: number;
+            /** Format: double */
+            greatestV: number;
+            fits: boolean;
+            fails: components["schemas"]["WindowFailure"][];
+        };
         Display: {
             units: components["schemas"]["UnitSystem"];
             currency: string;
         };
+        /** @description A day's energy as it leaves the bank, in one season. */
+        EnergyDay: {
+            season: components["schemas"]["Season"];
+            /** Format: double */
+            energyBankWh: number;
+            /** Format: double */
+            ahPerDay: number;
+            /** Format: double */
+            inverterOnH: number;
+            /** Format: double */
+            neededOnH: number;
+            inverterOnRaised: boolean;
+            /** Format: double */
+            idleWh: number;
+            /** Format: double */
+            idleShare: number;
+            /** Format: double */
+            meanCurrentA: number;
+            /** Format: double */
+            overnightWh: number;
+            rows: components["schemas"]["EnergyRow"][];
+        };
+        /**
+         * @description The day that sizes the bank: of the season that asks for more, by the day or by the night as the house rule of autonomy has it.
+         *     IReadOnlyList&lt;EnergyDay&gt; EnergyResult.Seasons is empty where every load runs all year.
+         */
         EnergyResult: {
+            seasons: components["schemas"]["EnergyDay"][];
+            /** @description The season that sizes the bank; both where they do not differ. */
+            sizes: components["schemas"]["Season"];
             /** Format: double */
             energyBankWh: number;
             /** Format: double */
@@ -1219,7 +1535,7 @@ export interface components {
             meanCurrentA: number;
             /** Format: double */
             overnightWh: number;
-            rows: components["schemas"]["EnergyRow"][];
+            rows: null | components["schemas"]["EnergyRow"][];
         };
         EnergyRow: {
             id: string;
@@ -1481,6 +1797,17 @@ export interface components {
             wrong: number;
             changes: components["schemas"]["DesignChange"][];
         };
+        LibraryAnswer: {
+            typical: components["schemas"]["LibraryLoad"][];
+            own: components["schemas"]["LibraryLoad"][];
+        };
+        /** @description A load one can take from the library: the key, its group, words it is also found by, and the load without an id. */
+        LibraryLoad: {
+            key: string;
+            group: string;
+            words: string;
+            load: components["schemas"]["Load"];
+        };
         /** @description Something that runs. Either watts, or amperes with volts (a DC load without volts: the bank's). Either windows or hours a day. */
         Load: {
             id: string;
@@ -1501,6 +1828,11 @@ export interface components {
             va: null | number;
             /** Format: double */
             powerFactor: null | number;
+            /**
+             * Format: double
+             * @description An AC adapter of a DC device: the share of its AC watts that reaches the device (0 to 1]; null: no adapter.
+             */
+            adapterEfficiency: null | number;
             /**
              * Format: double
              * @description Share of its on-time it really draws, 0 to 1.
@@ -1528,6 +1860,11 @@ export interface components {
              */
             tap: null | number;
         };
+        LoadCsvAnswer: {
+            loads: components["schemas"]["Load"][];
+            bad: components["schemas"]["BadLine"][];
+            head: string;
+        };
         /**
          * @description How a load is fed: through the inverter, at bank voltage, or through a step-down converter.
          * @enum {unknown}
@@ -1549,6 +1886,10 @@ export interface components {
             /** Format: double */
             startSeconds: number;
         };
+        /**
+         * @description What runs. Peaks, instants and the hours needed are the greatest of either season: inverter, cable and fuse must bear both. The profile
+         *     holds one day after the other. IReadOnlyList&lt;SeasonLoads&gt; LoadsResult.Seasons is empty where every load runs all year.
+         */
         LoadsResult: {
             rows: components["schemas"]["LoadRow"][];
             profile: components["schemas"]["ProfileSegment"][];
@@ -1564,6 +1905,7 @@ export interface components {
             neededOnH: number;
             peak: components["schemas"]["WorstInstant"];
             worst: components["schemas"]["WorstInstant"];
+            seasons: components["schemas"]["SeasonLoads"][];
         };
         /** @description A change that mends a finding, and what it will bring. */
         Mend: {
@@ -1692,7 +2034,7 @@ export interface components {
         /**
          * @description A stretch of the day in which the same loads are on. AcW is at the inverter's output,
          *     DcW at the bank (DC and converter loads), SurgeW the surge demand then,
-         *     Starting the load (index) whose start makes it, −1 when none or all.
+         *     Starting the load (index) whose start makes it, −1 when none or all. The day is one of Season.
          */
         ProfileSegment: {
             /** Format: double */
@@ -1707,6 +2049,7 @@ export interface components {
             surgeW: number;
             /** Format: int32 */
             starting: number;
+            season: components["schemas"]["Season"];
         };
         ProtectionResult: {
             /** Format: double */
@@ -1865,6 +2208,22 @@ export interface components {
         };
         /** @enum {unknown} */
         Season: "both" | "winter" | "summer";
+        /** @description A day of one season: what its loads take of AC, for how long they need the inverter, their peaks and the instants of these. */
+        SeasonLoads: {
+            season: components["schemas"]["Season"];
+            /** Format: double */
+            energyAcWh: number;
+            /** Format: double */
+            peakAcW: number;
+            /** Format: double */
+            peakDcW: number;
+            /** Format: double */
+            surgeDemandW: number;
+            /** Format: double */
+            neededOnH: number;
+            peak: components["schemas"]["WorstInstant"];
+            worst: components["schemas"]["WorstInstant"];
+        };
         SizeChoice: {
             size: string;
             /** Format: double */
@@ -2008,6 +2367,8 @@ export interface components {
             /** Format: double */
             lowV: number;
             /** Format: double */
+            greatestV: number;
+            /** Format: double */
             adviceW: number;
             /** Format: double */
             currentLimitA: number;
@@ -2031,6 +2392,38 @@ export interface components {
         };
         /** @enum {unknown} */
         Waveform: "sine" | "modified";
+        /**
+         * @description Something that could be done about the demand, and what this very design would be then: the day's energy at the bank [Wh], the worst
+         *     instant and the most running at once [W], the inverter, what is found wrong. IReadOnlyList&lt;DesignChange&gt; WhatIf.Changes does it.
+         */
+        WhatIf: {
+            kind: components["schemas"]["WhatIfKind"];
+            title: string;
+            detail: string;
+            /** Format: double */
+            savesWh: number;
+            /** Format: double */
+            savesSurgeW: number;
+            /** Format: double */
+            energyBankWh: number;
+            /** Format: double */
+            surgeDemandW: number;
+            /** Format: double */
+            peakAcW: number;
+            inverter: null | string;
+            /** Format: int32 */
+            wrong: number;
+            /** Format: int32 */
+            wrongNow: number;
+            changes: components["schemas"]["DesignChange"][];
+        };
+        /** @enum {unknown} */
+        WhatIfKind: "on-dc" | "inverter-off" | "other-hour" | "softer-start";
+        /**
+         * @description Which end of a device's window the bus leaves.
+         * @enum {unknown}
+         */
+        WindowFailure: "low" | "high";
         /** @description How the bank is joined up. A conductor left out stands as advised. */
         Wiring: {
             style: null | components["schemas"]["WiringStyle"];
@@ -2061,6 +2454,7 @@ export interface components {
             starting: null | string;
             /** Format: double */
             startSeconds: number;
+            season: components["schemas"]["Season"];
         };
     };
     responses: never;

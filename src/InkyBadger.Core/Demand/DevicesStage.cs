@@ -1,0 +1,58 @@
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Reference;
+using InkyBadger.Core.Wiring;
+using InkyBadger.Core.Working;
+
+namespace InkyBadger.Core.Demand;
+
+/// <summary>Each DC device that states its window against what it is fed with: the bus, or its converter's output.</summary>
+public static class DevicesStage
+{
+    /// <summary>Output of a converter nobody said anything else of [V].</summary>
+    public const double DefaultConverterV = 12;
+
+    public static IReadOnlyList<DeviceResult> Work(BankScene scene, VoltageResult voltage)
+    {
+        var demand = scene.Bank.Demand;
+        if (demand.By != DemandBy.Loads) return [];
+        var chemistry = Chemistries.Get(voltage.Chemistry);
+        var results = new List<DeviceResult>();
+        foreach (var (i, load) in demand.Loads.Index())
+        {
+            if (load.Window is not { } window || load.Kind == LoadKind.Ac || load.Quantity == 0) continue;
+            results.Add(load.Kind == LoadKind.Dc ? OnBus(i, window, chemistry, voltage) : Behind(load.Volts ?? DefaultConverterV, i, window));
+        }
+        if (scene.Tape is { } tape)
+            foreach (var (n, r) in results.Index()) WriteWorking(tape, scene, r, n);
+        return results;
+    }
+
+    /// <summary>The branch's drop is not in it as long as branches have no runs.</summary>
+    private static DeviceResult OnBus(int index, VoltageWindow window, Chemistry chemistry, VoltageResult voltage)
+    {
+        var judged = DeviceWindow.Work(window.MinV, window.MaxV, chemistry, voltage.Cells, voltage.GreatestV);
+        return new(index, window.MinV, window.MaxV, judged.LeastV, judged.GreatestChargingV, judged.Fits, judged.Fails);
+    }
+
+    private static DeviceResult Behind(double volts, int index, VoltageWindow window)
+    {
+        var fails = new List<WindowFailure>(1);
+        if (!Tolerant.AtLeast(volts, window.MinV)) fails.Add(WindowFailure.Low);
+        if (!Tolerant.AtLeast(window.MaxV, volts)) fails.Add(WindowFailure.High);
+        return new(index, window.MinV, window.MaxV, volts, volts, fails.Count == 0, fails);
+    }
+
+    private static void WriteWorking(Tape tape, BankScene scene, DeviceResult r, int n)
+    {
+        var load = scene.Bank.Demand.Loads[r.Load];
+        if (load.Kind == LoadKind.Dc)
+        {
+            tape.Write($"/devices/{n}/leastV", $"least volts at {load.Name}", r.LeastV, "V", "10.2", "{v}", [T.Worked("v", r.LeastV, "V", "bus under load, nearly empty", "/voltage/lowV")]);
+            tape.Write($"/devices/{n}/greatestV", $"greatest volts at {load.Name}", r.GreatestV, "V", "10.2", "{v}", [T.Worked("v", r.GreatestV, "V", "bus in charging", "/voltage/greatestV")]);
+            return;
+        }
+        var output = load.Volts is { } volts ? T.You("v", volts, "V", "converter’s output", $"/demand/loads/{r.Load}/volts") : T.Assumed("v", DefaultConverterV, "V", "converter’s output");
+        tape.Write($"/devices/{n}/leastV", $"least volts at {load.Name}", r.LeastV, "V", "10.2", "{v}", [output]);
+        tape.Write($"/devices/{n}/greatestV", $"greatest volts at {load.Name}", r.GreatestV, "V", "10.2", "{v}", [output]);
+    }
+}

@@ -1,0 +1,68 @@
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Reference;
+using InkyBadger.Server.Designs;
+using InkyBadger.Server.Hosting;
+using InkyBadger.Storage;
+
+namespace InkyBadger.Server.Loads;
+
+/// <summary>The library of loads: the typical ones that ship with it, and those the user keeps.</summary>
+public sealed record LibraryAnswer(IReadOnlyList<LibraryLoad> Typical, IReadOnlyList<LibraryLoad> Own);
+
+/// <summary>Loads in and out: the library, and lists as CSV.</summary>
+public static class LoadEndpoints
+{
+    private const int MostBytes = 1_000_000;
+    private const int MostOwn = 500;
+    private const string OwnGroup = "own";
+
+    public static void MapLoads(this IEndpointRouteBuilder app)
+    {
+        var loads = app.MapGroup("/api/loads").WithTags("loads");
+        loads.MapGet("/library", Library).WithSummary("Common loads with typical figures, and the user’s own");
+        loads.MapPut("/library/{key}", Keep).WithSummary("Keep a load in the library under a key of one’s own").Accepts<JsonObject>("application/json").Produces(204).ProducesProblem(400);
+        loads.MapDelete("/library/{key}", Drop).WithSummary("Take an own load out of the library").Produces(204).ProducesProblem(404);
+        loads.MapPost("/csv", Read).WithSummary("Read a load list as CSV; nothing is stored").WithDescription("The form is in docs/format/loads.md. Good lines come back as loads, bad ones with their line and why.")
+            .Accepts<string>("text/csv").Produces<LoadCsvAnswer>().ProducesProblem(400);
+        app.MapGet("/api/designs/{id}/loads.csv", Write).WithTags("loads").WithSummary("A bank’s load list as CSV").Produces(200, contentType: "text/csv").ProducesProblem(404);
+    }
+
+    private static async Task<LibraryAnswer> Library(OwnLoads own, CancellationToken stop) =>
+        new(LoadLibrary.All, [.. (await own.ListAsync(stop)).Select(o => new LibraryLoad(o.Key, OwnGroup, "", o.Load))]);
+
+    private static async Task<IResult> Keep(string key, HttpRequest request, LoadReader reader, OwnLoads own, CancellationToken stop)
+    {
+        if (key.Length > 40 || key.Any(c => !char.IsAsciiLetterOrDigit(c) && c != '-')) return Problems.NotAccepted([new("", "has a key that is not 1 to 40 letters, digits or hyphens")]);
+        if (await Body.ReadAsync(request, 20_000, stop) is not { } bytes) return Problems.NotAccepted([new("", "is larger than a load may be")]);
+        try
+        {
+            var (load, faults) = reader.Read(JsonNode.Parse(bytes));
+            if (load is null) return Problems.NotAccepted(faults);
+            if (load.Name.Length == 0) return Problems.NotAccepted([new("/name", "must not be empty: one finds it again by its name")]);
+            return await own.KeepAsync(key, load, MostOwn, stop) ? Results.NoContent() : Problems.NotAccepted([new("", $"is one more than the {MostOwn} own loads that are kept")]);
+        }
+        catch (JsonException e)
+        {
+            return Problems.NotAccepted([new("", $"is not JSON: {e.Message}")]);
+        }
+    }
+
+    private static async Task<IResult> Drop(string key, OwnLoads own, CancellationToken stop) => await own.DropAsync(key, stop)
+        ? Results.NoContent()
+        : Results.Problem(statusCode: StatusCodes.Status404NotFound, title: "No such load", detail: "There is no own load of that key.");
+
+    private static async Task<IResult> Read(HttpRequest request, LoadCsv csv, CancellationToken stop) => await Body.ReadAsync(request, MostBytes, stop) is { } bytes
+        ? Results.Ok(csv.Read(Encoding.UTF8.GetString(bytes)))
+        : Problems.NotAccepted([new("", $"is larger than {MostBytes / 1_000_000} MB, the most a list may be")]);
+
+    private static async Task<IResult> Write(string id, DesignStore store, int? bank, CancellationToken stop)
+    {
+        if (await store.FindAsync(id, stop) is not { } stored) return Problems.NotFound(id);
+        var index = bank ?? 0;
+        if (index < 0 || index >= stored.Design.Banks.Count) return Problems.NotAccepted([new("/banks", $"there is no bank {index}")]);
+        return Results.File(Encoding.UTF8.GetBytes(LoadCsv.Write(stored.Design.Banks[index].Demand.Loads)), "text/csv", "loads.csv");
+    }
+}
