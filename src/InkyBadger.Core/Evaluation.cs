@@ -48,8 +48,11 @@ public sealed record Because(string? Loads, string? Voltage, string? Inverter, s
 /// <summary>Each station's answer in a sentence.</summary>
 public sealed record Headlines(string Loads, string Voltage, string Inverter, string Bank, string Cables);
 
-/// <summary>A load as it counts: running watts of all of them, hours a day, energy at the load [Wh], start of one unit.</summary>
-public sealed record LoadRow(string Id, string Name, LoadKind Kind, double RunningW, double HoursOn, double EnergyWh, double SurgeW, double StartSeconds);
+/// <summary>
+/// A load as it counts: running watts of all of them, hours a day, energy at the load [Wh], start of one unit; mean and greatest amperes of
+/// one that has states.
+/// </summary>
+public sealed record LoadRow(string Id, string Name, LoadKind Kind, double RunningW, double HoursOn, double EnergyWh, double SurgeW, double StartSeconds, StateDemandResult? States);
 
 /// <summary>An instant of the day: when, what runs, the start on top of it and which load starts.</summary>
 public sealed record WorstInstant(double FromH, double ToH, double RunningW, double SurgeW, IReadOnlyList<string> Loads, string? Starting, double StartSeconds, Season Season);
@@ -121,7 +124,8 @@ public sealed record InverterResult(
     IReadOnlyList<EnvelopeDemand> Demands,
     int? FirstToGive);
 
-public sealed record EnergyRow(string Id, double BankWh, double Share);
+/// <summary>What a load takes out of the bank in a day: Wh, Ah at nominal volts, share of all.</summary>
+public sealed record EnergyRow(string Id, double BankWh, double Ah, double Share);
 
 /// <summary>A day's energy as it leaves the bank, in one season.</summary>
 public sealed record EnergyDay(
@@ -132,6 +136,7 @@ public sealed record EnergyDay(
     double NeededOnH,
     bool InverterOnRaised,
     double IdleWh,
+    double IdleAh,
     double IdleShare,
     double MeanCurrentA,
     double OvernightWh,
@@ -150,6 +155,7 @@ public sealed record EnergyResult([property: JsonIgnore] EnergyDay Day, IReadOnl
     public double InverterOnH => Day.InverterOnH;
     public bool InverterOnRaised => Day.InverterOnRaised;
     public double IdleWh => Day.IdleWh;
+    public double IdleAh => Day.IdleAh;
     public double IdleShare => Day.IdleShare;
     public double MeanCurrentA => Day.MeanCurrentA;
     public double OvernightWh => Day.OvernightWh;

@@ -43,9 +43,9 @@ public static class EnergyStage
             overnight += bankWh[i] * ShareOfNight(loads[i].Daily);
         }
         var rows = new EnergyRow[loads.Count];
-        for (var i = 0; i < rows.Length; i++) rows[i] = new(loads[i].Id, bankWh[i], total > 0 ? bankWh[i] / total : 0);
+        for (var i = 0; i < rows.Length; i++) rows[i] = new(loads[i].Id, bankWh[i], bankWh[i] / voltage.NominalV, total > 0 ? bankWh[i] / total : 0);
         return new(season, total, total / voltage.NominalV, onH, neededOnH, chosenOnH is { } wanted && Tolerant.Exceeds(neededOnH, wanted),
-            idleWh, total > 0 ? idleWh / total : 0, MeanCurrent(loads, figures.Profile, season, efficiency, idleWh, voltage.NominalV), overnight, rows);
+            idleWh, idleWh / voltage.NominalV, total > 0 ? idleWh / total : 0, MeanCurrent(loads, figures.Profile, season, efficiency, idleWh, voltage.NominalV), overnight, rows);
     }
 
     private static double Through(LoadKind kind, double efficiency) => kind switch

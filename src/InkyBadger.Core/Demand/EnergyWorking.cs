@@ -37,10 +37,12 @@ internal static class EnergyWorking
         for (var i = 0; i < loads.Count; i++)
         {
             Take($"rows/{i}/bankWh", $"{loads[i].Name}, from the bank", day.Rows[i].BankWh, "Wh");
+            Take($"rows/{i}/ah", $"{loads[i].Name}, ampere-hours", day.Rows[i].Ah, "Ah");
             Take($"rows/{i}/share", $"{loads[i].Name}, share of the day", day.Rows[i].Share, "fraction");
         }
         if (inverter is null) return;
         Take("idleWh", "the inverter’s idle draw in a day", day.IdleWh, "Wh");
+        Take("idleAh", "the inverter’s idle draw, ampere-hours", day.IdleAh, "Ah");
         Take("inverterOnH", "hours the inverter is on", day.InverterOnH, "h");
         Take("idleShare", "idle draw’s share of the day", day.IdleShare, "fraction");
     }
@@ -74,7 +76,7 @@ internal static class EnergyWorking
                 parts.Add(kind == LoadKind.Converter ? $"{{E{i}}} ÷ {{ηc}}" : $"{{E{i}}}");
                 if (kind == LoadKind.Converter && !terms.Any(t => t.Key == "ηc")) terms.Add(T.Assumed("ηc", LoadsStage.AssumedConverterEfficiency, "fraction", "converter"));
             }
-            Row(tape, i, loads[i], day, wh, inverter, at);
+            Row(tape, i, loads[i], day, wh, voltage, inverter, at);
         }
         tape.Write(at + "/energyBankWh", "a day’s energy from the bank", day.EnergyBankWh, "Wh", "1.1", parts.Count == 0 ? "0" : string.Join(" + ", parts), terms.ToArray());
         tape.Write(at + "/ahPerDay", "ampere-hours a day", day.AhPerDay, "Ah", "1.1", "{E} ÷ {V}",
@@ -84,6 +86,8 @@ internal static class EnergyWorking
         if (inverter is null) return;
         tape.Write(at + "/idleWh", "the inverter’s idle draw in a day", day.IdleWh, "Wh", "1.1", "{P} × {h}",
             [EnergyStage.Idle(inverter), T.Worked("h", day.InverterOnH, "h", "left on", at + "/inverterOnH")]);
+        tape.Write(at + "/idleAh", "the inverter’s idle draw, ampere-hours", day.IdleAh, "Ah", "1.1", "{E} ÷ {V}",
+            [T.Worked("E", day.IdleWh, "Wh", "idle draw", at + "/idleWh"), T.Worked("V", voltage.NominalV, "V", "nominal", "/voltage/nominalV")]);
         var chosen = scene.Inverter?.OnH;
         tape.Write(at + "/inverterOnH", "hours the inverter is on", day.InverterOnH, "h", "1.1", "max({a}; {b})",
         [
@@ -94,7 +98,7 @@ internal static class EnergyWorking
             [T.Worked("a", day.IdleWh, "Wh", "idle draw", at + "/idleWh"), T.Worked("b", day.EnergyBankWh, "Wh", "a day", at + "/energyBankWh")]);
     }
 
-    private static void Row(Tape tape, int i, ResolvedLoad load, EnergyDay day, double wh, InverterResult? inverter, string at)
+    private static void Row(Tape tape, int i, ResolvedLoad load, EnergyDay day, double wh, VoltageResult voltage, InverterResult? inverter, string at)
     {
         var label = $"{load.Name}, from the bank";
         if (!load.Daily.EverOn)
@@ -108,6 +112,8 @@ internal static class EnergyWorking
                 tape.Write($"{at}/rows/{i}/bankWh", label, day.Rows[i].BankWh, "Wh", "1.1", "{E} ÷ {η}",
                     [energy, load.Daily.Kind == LoadKind.Ac ? EnergyStage.Efficiency(inverter!) : T.Assumed("η", LoadsStage.AssumedConverterEfficiency, "fraction", "converter")]);
         }
+        tape.Write($"{at}/rows/{i}/ah", $"{load.Name}, ampere-hours", day.Rows[i].Ah, "Ah", "1.1", "{E} ÷ {V}",
+            [T.Worked("E", day.Rows[i].BankWh, "Wh", load.Name, $"{at}/rows/{i}/bankWh"), T.Worked("V", voltage.NominalV, "V", "nominal", "/voltage/nominalV")]);
         tape.Write($"{at}/rows/{i}/share", $"{load.Name}, share of the day", day.Rows[i].Share, "fraction", "1.1", "{a} ÷ {b}",
             [T.Worked("a", day.Rows[i].BankWh, "Wh", load.Name, $"{at}/rows/{i}/bankWh"), T.Worked("b", day.EnergyBankWh, "Wh", "a day", at + "/energyBankWh")]);
     }

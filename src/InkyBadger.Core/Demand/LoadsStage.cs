@@ -3,7 +3,7 @@ using InkyBadger.Core.Design;
 namespace InkyBadger.Core.Demand;
 
 /// <summary>A load of the document as the calculation takes it.</summary>
-public readonly record struct ResolvedLoad(string Id, string Name, DailyLoad Daily, double StartSeconds, Season Season = Season.Both);
+public readonly record struct ResolvedLoad(string Id, string Name, DailyLoad Daily, double StartSeconds, Season Season = Season.Both, StateDemandResult? States = null);
 
 /// <summary>The first half of the demand: what runs, when, and the peaks. It needs no inverter.</summary>
 public static class LoadsStage
@@ -18,19 +18,22 @@ public static class LoadsStage
         if (demand.By == DemandBy.Figure) return demand.Figure is { } f ? [OfFigure(f, nominalV)] : [];
         if (demand.By == DemandBy.States) return demand.States is { States.Count: > 0 } s ? [OfStates(s, nominalV)] : [];
         var list = new List<ResolvedLoad>(demand.Loads.Count);
-        foreach (var load in demand.Loads) list.Add(new(load.Id, load.Name, Daily(load, nominalV), load.StartSeconds ?? DefaultStartSeconds, load.Season));
+        foreach (var load in demand.Loads)
+        {
+            var states = load.States is { Count: > 0 } given ? StateDemand.Work([.. given.Select(s => new LoadState(s.Amps, s.Share))], (load.Hours ?? load.Windows?.Sum(w => new DayWindow(w[0], w[1]).Hours) ?? 0) * load.Duty) : null;
+            list.Add(new(load.Id, load.Name, Daily(load, nominalV, states), load.StartSeconds ?? DefaultStartSeconds, load.Season, states));
+        }
         return list;
     }
 
-    private static DailyLoad Daily(Load load, double nominalV)
+    private static DailyLoad Daily(Load load, double nominalV, StateDemandResult? states)
     {
         var volts = load.Volts ?? nominalV;
         var watts = load.Watts ?? (load.Amps ?? 0) * volts;
         var duty = load.Duty;
-        if (load.States is { Count: > 0 } states)
+        if (states is { } mean)
         {
             // The greatest state is the peak; the energy follows the mean, which stands as the duty of that peak.
-            var mean = StateDemand.Work([.. states.Select(s => new LoadState(s.Amps, s.Share))], 24);
             watts = mean.MaxAmps * volts;
             if (mean.MaxAmps > 0) duty *= Math.Min(1, mean.MeanAmps / mean.MaxAmps);
         }
@@ -48,7 +51,7 @@ public static class LoadsStage
     private static ResolvedLoad OfStates(DemandStates s, double nominalV)
     {
         var result = StateDemand.Work([.. s.States.Select(x => new LoadState(x.Amps, x.Share))], s.Hours);
-        return new("states", "the load", new(LoadKind.Dc, result.MaxAmps * nominalV, Duty: result.MaxAmps > 0 ? Math.Min(1, result.MeanAmps / result.MaxAmps) : 0, Hours: s.Hours), DefaultStartSeconds);
+        return new("states", "the load", new(LoadKind.Dc, result.MaxAmps * nominalV, Duty: result.MaxAmps > 0 ? Math.Min(1, result.MeanAmps / result.MaxAmps) : 0, Hours: s.Hours), DefaultStartSeconds, States: result);
     }
 
     public static SurgeRule Surge(BankScene scene) => scene.Rules.Word("surge-rule") == "all-at-once" ? SurgeRule.AllAtOnce : SurgeRule.OneAtATime;
@@ -71,9 +74,9 @@ public static class LoadsStage
     public static LoadsResult? Work(BankScene scene, List<ResolvedLoad> loads)
     {
         if (loads.Count == 0) return null;
-        foreach (var (_, _, load, _, _) in loads)
-            if (load.Windows is { } windows) DailyDemand.CheckWindows(windows);
-        var rows = loads.ConvertAll(l => new LoadRow(l.Id, l.Name, l.Daily.Kind, l.Daily.RunningW, l.Daily.HoursOn, l.Daily.RunningW * l.Daily.Duty * l.Daily.HoursOn, l.Daily.SurgeWatts, l.StartSeconds));
+        foreach (var load in loads)
+            if (load.Daily.Windows is { } windows) DailyDemand.CheckWindows(windows);
+        var rows = loads.ConvertAll(l => new LoadRow(l.Id, l.Name, l.Daily.Kind, l.Daily.RunningW, l.Daily.HoursOn, l.Daily.RunningW * l.Daily.Duty * l.Daily.HoursOn, l.Daily.SurgeWatts, l.StartSeconds, l.States));
         var seasons = SeasonsOf(loads);
         var profile = new List<ProfileSegment>();
         var days = new SeasonLoads[seasons.Count];

@@ -21,6 +21,7 @@ internal static class LoadsWorking
             ]);
             tape.Write($"/loads/rows/{i}/runningW", $"{loads[i].Name}, running", result.Rows[i].RunningW, "W", "1.1", "{n} × {P}",
                 [T.You("n", load.Quantity, "", "how many", at + "/quantity"), T.You("P", load.Watts, "W", "one running", at + "/watts")]);
+            if (loads[i].States is { } states) States(tape, scene, i, states);
         }
         foreach (var (n, s) in result.Profile.Index())
         {
@@ -35,6 +36,21 @@ internal static class LoadsWorking
         Greater(tape, "/loads/peakAcW", "most running at once", result.PeakAcW, "W", days, d => d.PeakAcW, "peakAcW");
         Greater(tape, "/loads/peakDcW", "most on DC at once", result.PeakDcW, "W", days, d => d.PeakDcW, "peakDcW");
         Greater(tape, "/loads/surgeDemandW", "worst instant", result.SurgeDemandW, "W", days, d => d.SurgeDemandW, "surgeDemandW");
+    }
+
+    private static void States(Tape tape, BankScene scene, int i, StateDemandResult result)
+    {
+        var demand = scene.Bank.Demand;
+        var (list, at) = demand.By == DemandBy.States ? (demand.States!.States, "/demand/states/states") : (demand.Loads[i].States!, $"/demand/loads/{i}/states");
+        var terms = new List<Term>();
+        foreach (var (n, state) in list.Index())
+        {
+            terms.Add(T.You($"s{n}", state.Share, "fraction", $"{state.Name}, share", $"{at}/{n}/share"));
+            terms.Add(T.You($"i{n}", state.Amps, "A", state.Name, $"{at}/{n}/amps"));
+        }
+        tape.Write($"/loads/rows/{i}/states/meanAmps", "mean of its states", result.MeanAmps, "A", "1.2", string.Join(" + ", list.Select((_, n) => $"{{s{n}}} × {{i{n}}}")), terms.ToArray());
+        tape.Write($"/loads/rows/{i}/states/maxAmps", "greatest of its states", result.MaxAmps, "A", "1.2", list.Count == 1 ? "{i0}" : $"max({string.Join("; ", list.Select((_, n) => $"{{i{n}}}"))})",
+            [.. terms.Where(t => t.Unit == "A")], "The battery must give this one without end: how long a state lasts is not known.");
     }
 
     private static void Greater(Tape tape, string pointer, string label, double value, string unit, IReadOnlyList<SeasonLoads> days, Func<SeasonLoads, double> figure, string field) =>

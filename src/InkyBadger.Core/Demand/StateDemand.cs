@@ -3,7 +3,8 @@ namespace InkyBadger.Core.Demand;
 /// <summary>One state of a load: what it draws [A, ≥ 0] and the share of the time it is in it (0 to 1).</summary>
 public readonly record struct LoadState(double Amps, double Share);
 
-public readonly record struct StateDemandResult(double MeanAmps, double AmpHours, double MaxAmps);
+/// <summary>Mean and greatest current of a load with states [A], and its ampere-hours.</summary>
+public sealed record StateDemandResult(double MeanAmps, double AmpHours, double MaxAmps);
 
 /// <summary>A load with states such as receive and transmit (method, 1.2).</summary>
 public static class StateDemand

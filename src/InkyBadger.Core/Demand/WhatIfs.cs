@@ -41,7 +41,7 @@ public static class WhatIfs
         if (design.Banks[bankIndex].Demand.By != DemandBy.Loads || before.Banks[bankIndex] is not { Loads: not null, Energy: not null, Voltage: not null } now) return [];
         var bench = new Bench(design, bankIndex, before, now);
         var all = bench.OnDc().Concat(bench.InverterOff()).Concat(bench.OtherHours()).Concat(bench.SofterStarts());
-        return [.. all.Where(w => w.SavesWh > WorthSaying * now.Energy.EnergyBankWh || w.SavesSurgeW > WorthMoving * now.Loads.SurgeDemandW).OrderByDescending(w => w.SavesWh).ThenByDescending(w => w.SavesSurgeW)];
+        return [.. all.Where(w => w.SavesWh > WorthSaying * now.Energy.EnergyBankWh || w.Kind != WhatIfKind.OnDc && w.SavesSurgeW > WorthMoving * now.Loads.SurgeDemandW).OrderByDescending(w => w.SavesWh).ThenByDescending(w => w.SavesSurgeW)];
     }
 
     private sealed class Bench(DesignDocument design, int index, Evaluation before, BankEvaluation now)

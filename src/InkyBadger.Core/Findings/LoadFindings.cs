@@ -15,6 +15,9 @@ internal static class LoadFindings
     /// <summary>Share of the peak from which a load without times is worth placing.</summary>
     private const double MuchOfPeak = 0.25;
 
+    /// <summary>Share of the worst instant that placing it must save.</summary>
+    private const double WorthPlacing = 0.05;
+
     public static FindingRule[] Rules { get; } = [IdleDraw, OnRaised];
 
     public static LoadRule[] OfEachLoad { get; } = [Window, DoubleConversion, StartBelowRunning, CountsForNothing, NoTimes];
@@ -123,9 +126,10 @@ internal static class LoadFindings
         var window = QuietHour.Find(daily, i)?.Windows[0] ?? placed;
         DesignChange[] changes = [s.Scene.Change($"/demand/loads/{i}/windows", new[] { new[] { window.StartH, window.EndH } }), s.Scene.Change($"/demand/loads/{i}/hours", (double?)null)];
         var then = Evaluator.EvaluateFiguresOf(s.Scene.Design, s.Scene.Index, changes);
+        if (then.Loads is not { } placedLoads || placedLoads.SurgeDemandW > (1 - WorthPlacing) * loads.SurgeDemandW) return null;
         return s.Make("load.no-times", Grade.Note, Station.Loads, $"/demand/loads/{i}/hours", $"{load.Name} has no times, so it is always in the way",
             $"{Say.W(loads.Rows[i].RunningW)} for {Say.Hours(load.Hours.Value)} at a time nobody named count as on at every instant, under every other start.",
             [new("running", loads.Rows[i].RunningW, "W"), new("on a day", load.Hours.Value, "h")],
-            new Mend($"Let it run from {Say.Clock(window.StartH)}", $"worst instant {Say.W(then.Loads?.SurgeDemandW ?? 0)} instead of {Say.W(loads.SurgeDemandW)}", changes));
+            new Mend($"Let it run from {Say.Clock(window.StartH)}", $"worst instant {Say.W(placedLoads.SurgeDemandW)} instead of {Say.W(loads.SurgeDemandW)}", changes));
     }
 }

@@ -18,6 +18,9 @@ export type Reference = Schemas['ReferenceAnswer']
 export type HouseRule = Schemas['HouseRule']
 export type LadderRung = Schemas['LadderRung']
 export type DesignCard = Schemas['DesignCard']
+export type LibraryLoad = Schemas['LibraryLoad']
+export type LoadCsvAnswer = Schemas['LoadCsvAnswer']
+export type WhatIf = Schemas['WhatIf']
 export type Station = Schemas['Station']
 export type DesignAnswer = Schemas['DesignAnswer']
 
@@ -105,5 +108,19 @@ export const api = {
     unwrap(await client.POST('/api/evaluate', { params: { query: { working } }, body: design as unknown as Body })),
   ladder: async (design: Design, bank: number) =>
     unwrap(await client.POST('/api/ladder', { params: { query: { bank } }, body: design as unknown as Body })),
+  whatIfs: async (design: Design, bank: number) =>
+    unwrap(await client.POST('/api/what-ifs', { params: { query: { bank } }, body: design as unknown as Body })),
+  loadLibrary: async () => unwrap(await client.GET('/api/loads/library')),
+  keepLoad: async (key: string, load: Load) =>
+    done(await client.PUT('/api/loads/library/{key}', { params: { path: { key } }, body: load as unknown as Body })),
+  dropLoad: async (key: string) => done(await client.DELETE('/api/loads/library/{key}', { params: { path: { key } } })),
+  readLoads: async (csv: string) =>
+    unwrap(
+      await client.POST('/api/loads/csv', {
+        body: csv,
+        bodySerializer: (body) => body as string,
+        headers: { 'content-type': 'text/csv' },
+      }),
+    ),
   reference: async () => unwrap(await client.GET('/api/reference')),
 }

@@ -1505,6 +1505,8 @@ export interface components {
             /** Format: double */
             idleWh: number;
             /** Format: double */
+            idleAh: number;
+            /** Format: double */
             idleShare: number;
             /** Format: double */
             meanCurrentA: number;
@@ -1530,6 +1532,8 @@ export interface components {
             /** Format: double */
             idleWh: number;
             /** Format: double */
+            idleAh: number;
+            /** Format: double */
             idleShare: number;
             /** Format: double */
             meanCurrentA: number;
@@ -1537,10 +1541,13 @@ export interface components {
             overnightWh: number;
             rows: null | components["schemas"]["EnergyRow"][];
         };
+        /** @description What a load takes out of the bank in a day: Wh, Ah at nominal volts, share of all. */
         EnergyRow: {
             id: string;
             /** Format: double */
             bankWh: number;
+            /** Format: double */
+            ah: number;
             /** Format: double */
             share: number;
         };
@@ -1870,7 +1877,10 @@ export interface components {
          * @enum {unknown}
          */
         LoadKind: "ac" | "dc" | "converter";
-        /** @description A load as it counts: running watts of all of them, hours a day, energy at the load [Wh], start of one unit. */
+        /**
+         * @description A load as it counts: running watts of all of them, hours a day, energy at the load [Wh], start of one unit; mean and greatest amperes of
+         *     one that has states.
+         */
         LoadRow: {
             id: string;
             name: string;
@@ -1885,6 +1895,7 @@ export interface components {
             surgeW: number;
             /** Format: double */
             startSeconds: number;
+            states: null | components["schemas"]["StateDemandResult"];
         };
         /**
          * @description What runs. Peaks, instants and the hours needed are the greatest of either season: inverter, cable and fuse must bear both. The profile
@@ -2248,6 +2259,15 @@ export interface components {
         };
         /** @enum {unknown} */
         SourceKind: "solar" | "alternator" | "mains" | "generator" | "dc-dc";
+        /** @description Mean and greatest current of a load with states [A], and its ampere-hours. */
+        StateDemandResult: {
+            /** Format: double */
+            meanAmps: number;
+            /** Format: double */
+            ampHours: number;
+            /** Format: double */
+            maxAmps: number;
+        };
         StateShare: {
             name: string;
             /** Format: double */

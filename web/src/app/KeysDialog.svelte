@@ -12,6 +12,7 @@
     ['Enter', 'keep what was typed; on a figure: open its working'],
     ['Esc', 'give back the old value'],
     ['↑ ↓', 'nudge the value of a field, with Shift tenfold'],
+    ['on a bar of the day', 'Enter takes it in hand: ← → move it, ↑ ↓ put its end, Shift tenfold; Delete removes it'],
     ['Ctrl Z', 'undo; with Shift redo'],
     ['?', 'this list'],
   ]
@@ -26,7 +27,10 @@
           >{/each}
       </tbody>
     </table>
-    <p class="note mt-2">Fields take 1.5k, 3 kW, 40 ft, 12 min, 10:00-10:10.</p>
+    <p class="note mt-2">
+      Fields take 1.5k, 3 kW, 40 ft, 12 min, 10:00-10:10. A bar of the day is dragged, or drawn on empty paper; a click
+      on an hour stretches it to its minutes.
+    </p>
     <form method="dialog" class="modal-action"><button class="btn btn-primary btn-sm">Close</button></form>
   </div>
 </dialog>

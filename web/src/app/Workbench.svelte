@@ -7,6 +7,7 @@
   import Cables from '../stations/cables/Cables.svelte'
   import Inverter from '../stations/inverter/Inverter.svelte'
   import Loads from '../stations/loads/Loads.svelte'
+  import WhatIfs from '../stations/loads/WhatIfs.svelte'
   import Voltage from '../stations/voltage/Voltage.svelte'
   import Findings from '../ui/Findings.svelte'
   import Working from '../ui/Working.svelte'
@@ -83,6 +84,7 @@
     <div class="notes">
       {#if session.station === 'bank'}<Takeoffs />{/if}
       <Findings station={session.station} />
+      {#if session.station === 'loads'}<WhatIfs />{/if}
       {#if session.station === 'cables'}<ClassList />{/if}
     </div>
   </main>

@@ -13,8 +13,21 @@
     /** Words in the plain face after the figure. */
     after?: string
     fill?: string
+    /** Keeps lines behind it off the letters. */
+    halo?: boolean
   }
-  let { ptr, unit, label, x, y, size = 14, anchor = 'start', after = '', fill = 'var(--ink)' }: Props = $props()
+  let {
+    ptr,
+    unit,
+    label,
+    x,
+    y,
+    size = 14,
+    anchor = 'start',
+    after = '',
+    fill = 'var(--ink)',
+    halo = false,
+  }: Props = $props()
   const value = $derived(session.figure(ptr))
   const shown = $derived(value === null ? null : session.show(value, unit))
   const open = $derived(session.selected === session.base + ptr)
@@ -25,7 +38,7 @@
     {x}
     {y}
     text-anchor={anchor}
-    class={['fig stop', open && 'open']}
+    class={['fig stop', open && 'open', halo && 'halo']}
     style:font-size="{size}px"
     style:fill
     role="button"
@@ -44,6 +57,11 @@
 <style>
   .stop {
     cursor: pointer;
+  }
+  .halo {
+    paint-order: stroke;
+    stroke: var(--sheet);
+    stroke-width: 3px;
   }
   .stop:hover {
     text-decoration: underline dotted;

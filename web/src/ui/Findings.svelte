@@ -27,7 +27,7 @@
           {#if i === 0}
             <button
               type="button"
-              class="btn btn-primary btn-sm h-auto min-h-7 py-1 text-left"
+              class="btn btn-primary btn-sm h-auto min-h-7 py-1 text-left whitespace-normal shrink max-w-full"
               onclick={() => session.edit(mend.changes, true)}>{mend.label}</button
             >
           {:else}
@@ -38,7 +38,7 @@
               >Or {mend.label.charAt(0).toLowerCase() + mend.label.slice(1)}</button
             >
           {/if}
-          <span class="note text-right">{mend.outcome}</span>
+          <span class="note">{mend.outcome}</span>
         </div>
       {/each}
     </section>

@@ -2,8 +2,9 @@
   import { session } from '../app/session.svelte'
   import { limitsAt, refusal } from './limits'
   import { at } from './pointer'
-  import { base, fieldText, parse, say } from './quantity'
+  import { base, fieldText, num, parse, say } from './quantity'
   import type { Kind } from './quantity'
+  import { powerOffers } from './slips'
   import TypedField from './TypedField.svelte'
 
   /** A quantity of the document, held to the limits of its schema. */
@@ -13,10 +14,12 @@
     label: string
     /** Shown while the choice is null; an emptied field goes back to it. */
     advised?: number | null
+    /** What an empty field says where there is no advice. */
+    placeholder?: string
     width?: string
     hideLabel?: boolean
   }
-  let { path, kind, label, advised = undefined, width, hideLabel }: Props = $props()
+  let { path, kind, label, advised = undefined, placeholder: empty, width, hideLabel }: Props = $props()
 
   const full = $derived(session.base + path)
   const value = $derived(at(session.design, full) as number | null | undefined)
@@ -24,7 +27,7 @@
   const write = (v: number) => fieldText(v, kind, session.units)
   const text = $derived(value === null || value === undefined ? '' : write(value))
   const placeholder = $derived(
-    advised !== undefined && advised !== null ? write(advised) : optional ? 'as advised' : '',
+    advised !== undefined && advised !== null ? write(advised) : (empty ?? (optional ? 'as advised' : '')),
   )
 
   const steps: Partial<Record<Kind, number>> = { share: 0.01, length: 0.1, power: 10 }
@@ -40,6 +43,12 @@
     const reason = refusal(full, parsed.value, (b) => (kind === 'share' ? say(b, 'fraction') : write(b)))
     if (reason) return { reason }
     session.edit({ path: full, value: parsed.value })
+    const others = kind === 'power' ? powerOffers(typed) : []
+    if (others.length > 0)
+      return {
+        understood: `${num(parsed.value, 1)} W`,
+        offers: others.map((o) => ({ text: o.text, take: () => session.edit({ path: full, value: o.value }) })),
+      }
     return parsed.said
       ? { understood: kind === 'count' ? String(parsed.value) : say(parsed.value, base[kind], session.units) }
       : {}

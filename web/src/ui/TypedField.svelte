@@ -3,12 +3,16 @@
   import { session } from '../app/session.svelte'
 
   /** A field that is typed in: it says what it understood or why it refuses, and gives the old value back on Esc. */
+  interface Offer {
+    text: string
+    take: () => void
+  }
   interface Props {
     label: string
     /** How the value reads while nobody types. */
     text: string
-    /** Reads what was typed and, where it can be taken, changes the document. */
-    read: (typed: string) => { reason?: string; understood?: string }
+    /** Reads what was typed and, where it can be taken, changes the document. Offers are other readings, to be taken with a press. */
+    read: (typed: string) => { reason?: string; understood?: string; offers?: Offer[] }
     /** Changes that bring back what stands now. */
     snapshot: () => Change[]
     /** The value nudged by a step, as text; null where there is none. */
@@ -39,6 +43,7 @@
   let typed = $state<string | null>(null)
   let reason = $state<string | null>(null)
   let understood = $state<string | null>(null)
+  let offers = $state.raw<Offer[]>([])
   let before: Change[] = []
 
   let touched = false
@@ -53,6 +58,7 @@
     typed = next
     const answer = read(next)
     understood = answer.understood ?? null
+    offers = answer.offers ?? []
     if (answer.reason) refuse(answer.reason)
     else {
       reason = null
@@ -71,8 +77,15 @@
   function leave() {
     if (typed === null) return
     typed = null
-    understood = null
-    reason = null
+    // Another reading stays on offer until it is taken or something else is typed.
+    if (offers.length === 0) understood = reason = null
+    void session.commit()
+  }
+
+  function take(offer: Offer) {
+    offer.take()
+    offers = []
+    understood = reason = null
     void session.commit()
   }
 
@@ -87,6 +100,7 @@
     } else if (e.key === 'Escape' && typed !== null) {
       e.stopPropagation()
       session.edit(before)
+      offers = []
       leave()
     } else if ((e.key === 'ArrowUp' || e.key === 'ArrowDown') && nudge) {
       const next = nudge((e.key === 'ArrowUp' ? 1 : -1) * (e.shiftKey ? 10 : 1))
@@ -120,10 +134,18 @@
     onblur={leave}
     onkeydown={key}
   />
-  {#if reason}
-    <p id="{id}-says" class="says refused" role="alert">{reason}</p>
-  {:else if understood}
-    <p id="{id}-says" class="says">= {understood}</p>
+  {#if reason || understood}
+    <div class={['says', reason && 'refused']}>
+      <p id="{id}-says" role={reason ? 'alert' : undefined}>{reason ?? `= ${understood}`}</p>
+      {#each offers as offer (offer.text)}
+        <button type="button" class="offer" onclick={() => take(offer)}>{offer.text} instead</button>
+      {/each}
+      {#if offers.length > 0 && typed === null}
+        <button type="button" class="offer" onclick={() => ((offers = []), (understood = reason = null))}
+          >as it stands</button
+        >
+      {/if}
+    </div>
   {/if}
 </div>
 
@@ -161,12 +183,23 @@
     padding: 1px 6px;
     font-size: 12px;
   }
+  .offer {
+    min-height: 24px;
+    margin-right: 8px;
+    text-decoration: underline;
+    text-underline-offset: 2px;
+    font-weight: 600;
+    cursor: pointer;
+  }
   .refused {
     background: var(--ink);
     color: var(--sheet);
     border-color: var(--ink);
   }
   @media (max-width: 939px) {
+    .offer {
+      min-height: 44px;
+    }
     .input {
       height: 44px;
       font-size: 16px;

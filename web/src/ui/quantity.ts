@@ -78,6 +78,11 @@ export function show(value: number, unit: string, system: UnitSystem = 'metric',
   }
 }
 
+/** A number as it is, with the decimals it has. */
+export function plainNumber(value: number): string {
+  return plain(value)
+}
+
 export function say(value: number, unit: string, system: UnitSystem = 'metric'): string {
   const shown = show(value, unit, system)
   return shown.unit ? `${shown.text} ${shown.unit}` : shown.text
@@ -169,14 +174,14 @@ export function clock(hour: number): string {
 
 /** Reads `10:00-10:10, 15:00-15:10` as times of day, or `4 h`, `12 min` as hours a day. */
 export function parseTimes(text: string): Times {
-  if (!/[-–]|:/.test(text)) {
+  if (!/[-–]|:|\bto\b/i.test(text)) {
     const hours = parse(text, 'hours')
     if ('reason' in hours) return { reason: 'give hours (4 h, 12 min) or times (10:00-10:10)' }
     return hours.value < 0 || hours.value > 24 ? { reason: 'a day has 24 hours' } : { hours: hours.value }
   }
   const windows: number[][] = []
   for (const part of text.split(/[,;]/)) {
-    const match = /^\s*(\d{1,2})(?::(\d{2}))?\s*[-–]\s*(\d{1,2})(?::(\d{2}))?\s*$/.exec(part)
+    const match = /^\s*(\d{1,2})(?:[:.](\d{2}))?\s*(?:[-–]|\bto\b)\s*(\d{1,2})(?:[:.](\d{2}))?\s*$/i.exec(part)
     if (!match) return { reason: `“${part.trim()}” is not a time such as 10:00-10:10` }
     const [from, to] = [Number(match[1]) + Number(match[2] ?? 0) / 60, Number(match[3]) + Number(match[4] ?? 0) / 60]
     if (from >= 24 || to > 24 || Number(match[2] ?? 0) > 59 || Number(match[4] ?? 0) > 59)

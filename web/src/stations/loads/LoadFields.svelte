@@ -6,12 +6,22 @@
   import QuantityField from '../../ui/QuantityField.svelte'
   import TypedField from '../../ui/TypedField.svelte'
   import DrawField from './DrawField.svelte'
+  import { library } from './library.svelte'
   import { kinds } from './loads'
+  import StatesFields from './StatesFields.svelte'
   import TimesField from './TimesField.svelte'
+  import WindowField from './WindowField.svelte'
 
   /** Everything about one load. */
   let { load, index, onremove }: { load: Load; index: number; onremove: () => void } = $props()
   const path = $derived(`/demand/loads/${index}`)
+  let kept = $state('')
+
+  const seasons = [
+    { value: 'both', text: 'all year' },
+    { value: 'winter', text: 'in winter' },
+    { value: 'summer', text: 'in summer' },
+  ]
 
   function pickKind(kind: string | null) {
     // Amperes keep their meaning: a converter's load is at 12 V until somebody says otherwise, AC at the supply's volts.
@@ -20,9 +30,26 @@
       [
         { path: `~${path}/kind`, value: kind },
         { path: `~${path}/volts`, value: volts },
+        ...(kind === 'ac' ? [] : [{ path: `~${path}/adapterEfficiency`, value: null }]),
       ],
       true,
     )
+  }
+
+  function intoStates() {
+    const amps = load.amps ?? (load.watts ?? 0) / (load.volts ?? session.result?.voltage?.nominalV ?? 12)
+    session.edit(
+      [
+        { path: `~${path}/states`, value: [{ name: 'on', amps: Number(amps.toPrecision(6)), share: 1 }] },
+        { path: `~${path}/watts`, value: null },
+        { path: `~${path}/amps`, value: null },
+      ],
+      true,
+    )
+  }
+
+  async function keep() {
+    kept = await library.keep(load)
   }
 </script>
 
@@ -48,22 +75,55 @@
       label="at"
       kind="voltage"
       path="{path}/volts"
-      advised={session.result?.voltage?.nominalV ?? null}
+      advised={load.kind === 'converter' ? 12 : (session.result?.voltage?.nominalV ?? null)}
       width="66px"
     />
   {/if}
   <TimesField {load} {path} />
   <QuantityField label="duty" kind="share" path="{path}/duty" width="62px" />
+  <QuantityField label="starts at" kind="power" path="{path}/surgeWatts" width="80px" />
+  <QuantityField label="for" kind="seconds" path="{path}/startSeconds" advised={0.5} width="58px" />
+  <ChoiceField
+    label="season"
+    value={load.season}
+    options={seasons}
+    width="96px"
+    path="{path}/season"
+    onpick={(season) => session.edit({ path: `~${path}/season`, value: season }, true)}
+  />
   {#if load.kind === 'ac'}
-    <QuantityField label="starts at" kind="power" path="{path}/surgeWatts" width="80px" />
-    <QuantityField label="for" kind="seconds" path="{path}/startSeconds" advised={0.5} width="58px" />
+    <QuantityField
+      label="adapter passes on"
+      kind="share"
+      path="{path}/adapterEfficiency"
+      advised={null}
+      placeholder="no adapter"
+      width="92px"
+    />
+    <label class="check"
+      ><input
+        type="checkbox"
+        class="checkbox checkbox-xs"
+        checked={load.waveSensitive}
+        onchange={(e) => session.edit({ path: `~${path}/waveSensitive`, value: e.currentTarget.checked }, true)}
+      /><span>needs a sine wave</span></label
+    >
+  {:else}
+    <WindowField {load} {path} />
+    {#if !load.states?.length}
+      <button type="button" class="btn btn-outline btn-xs" onclick={intoStates}>Has states</button>
+    {/if}
   {/if}
-  <button
-    type="button"
-    class="btn btn-ghost btn-xs btn-square remove"
-    aria-label="Remove {load.name || 'this load'}"
-    onclick={onremove}><X size={15} /></button
-  >
+  <span class="last">
+    <span class="caption" role="status">{kept}</span>
+    <button type="button" class="btn btn-outline btn-xs" onclick={keep}>Keep in my library</button>
+    <button type="button" class="btn btn-outline btn-xs" onclick={onremove}
+      ><X size={13} /><span>Remove</span><span class="sr-only">{load.name || 'this load'}</span></button
+    >
+  </span>
+  {#if load.kind !== 'ac' && load.states?.length}
+    <div class="w-full"><StatesFields states={load.states} path="{path}/states" row={index} /></div>
+  {/if}
 </div>
 
 <style>
@@ -76,9 +136,24 @@
     background: var(--tint);
     border: 1px solid var(--ink);
   }
-  .remove {
+  .check {
+    display: inline-flex;
+    align-items: center;
+    gap: 6px;
+    min-height: 26px;
+    font-size: 12.5px;
+  }
+  .last {
     margin-left: auto;
-    height: 26px;
-    width: 26px;
+    display: inline-flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 8px;
+  }
+  @media (max-width: 939px) {
+    .check,
+    .last :global(.btn) {
+      min-height: 44px;
+    }
   }
 </style>

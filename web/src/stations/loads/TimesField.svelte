@@ -10,7 +10,18 @@
 
   function read(typed: string) {
     const times = parseTimes(typed)
-    if ('reason' in times) return times
+    if ('reason' in times) {
+      // 90 a day is hardly hours.
+      const minutes = /^\s*(\d+)\s*h?\s*$/.exec(typed)
+      const hours = minutes ? Number(minutes[1]) / 60 : 0
+      if (!(hours > 0 && hours <= 24)) return times
+      const take = () =>
+        session.edit([
+          { path: at('windows'), value: null },
+          { path: at('hours'), value: Number(hours.toFixed(6)) },
+        ])
+      return { ...times, offers: [{ text: `${minutes![1]} min`, take }] }
+    }
     const windows = 'windows' in times ? times.windows : null
     const hours = 'hours' in times ? times.hours : null
     session.edit([

@@ -1,11 +1,16 @@
-import type { Load } from '../../api/client'
-import { fieldText, num, say, timesText } from '../../ui/quantity'
+import type { LibraryLoad, Load, BankEvaluation } from '../../api/client'
+import { fieldText, num, plainNumber, say, timesText } from '../../ui/quantity'
 
-/** A load that waits for its figures. Ids are never used again, so they are not counted up. */
-export function newLoad(): Load {
+/** Ids are never used again, so they are not counted up. */
+export function newId(): string {
+  return `l${Date.now().toString(36)}${Math.floor(Math.random() * 46656).toString(36)}`
+}
+
+/** A load that waits for its figures. */
+export function newLoad(name = ''): Load {
   return {
-    id: `l${Date.now().toString(36)}${Math.floor(Math.random() * 1296).toString(36)}`,
-    name: '',
+    id: newId(),
+    name,
     kind: 'ac',
     quantity: 1,
     watts: 0,
@@ -13,6 +18,7 @@ export function newLoad(): Load {
     volts: null,
     va: null,
     powerFactor: null,
+    adapterEfficiency: null,
     duty: 1,
     windows: null,
     hours: 0,
@@ -24,6 +30,15 @@ export function newLoad(): Load {
     waveSensitive: false,
     tap: null,
   }
+}
+
+/** A load of the library as it would be fed here: at the bank where the bus suits it, else behind a 12 V converter. */
+export function fromLibrary({ load }: LibraryLoad, voltage: BankEvaluation['voltage'] | null): Load {
+  const taken = { ...load, id: newId() }
+  if (taken.kind !== 'dc' || !taken.window || !voltage) return taken
+  const suits = taken.window.minV <= voltage.lowV && taken.window.maxV >= voltage.greatestV
+  if (suits) return taken.watts === null ? taken : { ...taken, volts: null }
+  return taken.window.minV <= 12 && taken.window.maxV >= 12 ? { ...taken, kind: 'converter', volts: 12 } : taken
 }
 
 export const kinds = [
@@ -38,11 +53,12 @@ export function summary(load: Load): string {
     ? `${load.states.length} states, to ${fieldText(Math.max(...load.states.map((s) => s.amps)), 'current', 'metric')}`
     : load.amps !== null
       ? fieldText(load.amps, 'current', 'metric')
-      : `${num(load.watts ?? 0)} W`
+      : `${plainNumber(load.watts ?? 0)} W`
   const volts = load.volts !== null && load.kind !== 'ac' ? ` at ${say(load.volts, 'class')}` : ''
   const many = load.quantity === 1 ? '' : `${load.quantity} × `
   const start = load.surgeWatts > 0 ? `, starts at ${num(load.surgeWatts)} W` : ''
   const duty = load.duty < 1 ? `, duty ${say(load.duty, 'fraction')}` : ''
   const when = load.windows ? '' : `, ${timesText(load)} a day`
-  return `${many}${draw}${volts}${start}${duty}${when}`
+  const season = load.season === 'both' ? '' : `, in ${load.season}`
+  return `${many}${draw}${volts}${start}${duty}${when}${season}`
 }
