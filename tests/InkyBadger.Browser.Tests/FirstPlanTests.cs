@@ -197,8 +197,7 @@ public class FirstPlanTests
         bench.OpenDesign("Marrow Lane", "loads");
         bench.ClickText("button.what", "Book lift");
         Refused(bench, "/demand/loads/0/watts", "-5", "must be 0 W or more");
-        Refused(bench, "/demand/loads/0/watts", "3 kWh", "that is energy");
-        Refused(bench, "/demand/loads/0/watts", "5 Ah", "that is charge");
+        Refused(bench, "/demand/loads/0/surgeWatts", "3 kWh", "that is energy");
         Refused(bench, "/demand/loads/0/times", "25:00-26:00", "0:00 to 24:00");
         // Two windows that overlap are a rule across fields: the server says so.
         Refused(bench, "/demand/loads/0/times", "10:00-11:00, 10:30-12:00", "must not overlap");

@@ -7,7 +7,8 @@ export function stops(node: SVGElement | HTMLElement) {
     return [...node.querySelectorAll<SVGElement | HTMLElement>('[data-stop]')]
   }
   function key(e: KeyboardEvent) {
-    if ((e.target as Element).closest('input, select')) return
+    // What is held in hand has the keys to itself.
+    if ((e.target as Element).closest('input, select, textarea, [data-held]')) return
     const forward = e.key === 'ArrowRight' || e.key === 'ArrowDown'
     if (forward || e.key === 'ArrowLeft' || e.key === 'ArrowUp') {
       const list = parts()

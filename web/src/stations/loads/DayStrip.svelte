@@ -38,7 +38,9 @@
     before: { windows: Windows | null; hours: number | null }
   }
 
-  const inside = (e: MouseEvent) => e.clientX - paper.getBoundingClientRect().left
+  /** Left edge of the paper, measured once a drag: the figures that follow it would force a layout with every move. */
+  let edge = 0
+  const inside = (e: MouseEvent) => e.clientX - edge
 
   function put(next: Windows | null, commit = false) {
     if (!next) return
@@ -78,12 +80,13 @@
 
   function down(e: PointerEvent) {
     if (e.button !== 0) return
+    edge = paper.getBoundingClientRect().left
     const x = inside(e)
     const found = hit(x)
     const hour = axis.hour(x)
     const before = { windows: load.windows, hours: load.hours }
     drag = found
-      ? { ...found, from: hour, grab: hour - windows[found.index][0], before }
+      ? { ...found, from: hour, grab: hour - windows[found.index][found.what === 'end' ? 1 : 0], before }
       : { what: 'draw', index: -1, from: axis.snap(hour), grab: 0, before }
     paper.setPointerCapture(e.pointerId)
     e.preventDefault()
@@ -96,7 +99,7 @@
       const next = added(drag.before.windows ?? [], drag.from, axis.snap(hour))
       if (next) put(next)
     } else if (drag.what === 'move') put(moved(windows, drag.index, axis.snap(hour - drag.grab)))
-    else put(resized(windows, drag.index, drag.what, axis.snap(hour)))
+    else put(resized(windows, drag.index, drag.what, axis.snap(hour - drag.grab)))
   }
 
   function up(e: PointerEvent) {
@@ -195,6 +198,7 @@
       tabindex="-1"
       data-stop
       data-bar="{index}/{i}"
+      data-held={inHand === i ? '' : undefined}
       aria-pressed={inHand === i}
       aria-label="{name}, {clock(w[0])} to {clock(w[1])}. {inHand === i
         ? 'Left and right move it, up and down put its end, Enter keeps it, Escape gives it back'

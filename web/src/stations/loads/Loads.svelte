@@ -245,6 +245,11 @@
     min-height: 25px;
     border-top: 1px solid var(--grid);
   }
+  /* Rows out of sight cost nothing while a bar is dragged. */
+  .rows :global(.row:not(.head)) {
+    content-visibility: auto;
+    contain-intrinsic-block-size: auto 25px;
+  }
   .rows .head {
     min-height: 28px;
     border-top: 0;

@@ -18,7 +18,7 @@ const NIGHT = 14
 
 export function readPhrase(text: string): Phrase | { reason: string } {
   const match =
-    /^\s*(\d[\d ,]*(?:\.\d+)?|\.\d+)\s*(k?w|k?wh|m?a|ah|amps?|watts?|hp)\s*(?:(?:for|over|in|during|a|per|each|every|\/)?\s*(.*?))\s*$/i.exec(
+    /^\s*(\d[\d ,]*(?:\.\d+)?|\.\d+)\s*(k?wh|k?w|m?ah|m?a|amps?|watts?|hp)(?![a-z])\s*(?:(?:for|over|in|during|a|per|each|every|\/)?\s*(.*?))\s*$/i.exec(
       text,
     )
   if (!match) return { reason: 'say it as 500 W for 4 hours, 55 A for 9 hours, or 0.9 kWh a night' }
