@@ -18,7 +18,23 @@ public class ScreenTests
             if (station == "loads") bench.Click("button.what");
             if (station == "voltage") bench.Find(".compare");
             judge(station);
+            if (station != "loads") continue;
+            bench.Click("input[role=combobox]");
+            bench.WaitUntil(() => bench.All("[data-library]").Count > 20, "the library");
+            judge("library");
+            bench.Press(Keys.Escape);
+            bench.ClickText("button", "CSV");
+            bench.Find("dialog[open] textarea").SendKeys("name,watts,hours\nLamp,60,4\nSaw,much,1");
+            bench.ClickText("dialog[open] button", "Read it");
+            bench.Find("[data-testid=csv-bad]");
+            judge("load lists");
+            bench.ClickText("dialog[open] button", "Close");
         }
+        bench.OpenDesign("Hare", "loads");
+        bench.Find("[aria-label='Season shown']");
+        bench.ClickText("button.what", "Radio");
+        bench.Find(".states");
+        judge("loads of the hut, in seasons and states");
         bench.OpenDesign("Hare", "bank");
         bench.Find("[data-testid=working-value]");
         judge("bank of the hut");

@@ -28,6 +28,7 @@ internal static class LoadsWorking
             var on = LoadsStage.In(loads, s.Season);
             Instant(tape, scene, on, s.FromH, -1, $"/loads/profile/{n}/acW", $"running from {Say.Clock(s.FromH)}", s.AcW, false);
             Instant(tape, scene, on, s.FromH, s.Starting, $"/loads/profile/{n}/surgeW", $"with the hardest start, from {Say.Clock(s.FromH)}", s.SurgeW, true);
+            Direct(tape, scene, on, s.FromH, $"/loads/profile/{n}/dcW", $"on DC, from {Say.Clock(s.FromH)}", s.DcW);
         }
         for (var i = 0; i < days.Count; i++)
             Day(tape, scene, LoadsStage.In(loads, days[i].Season), [.. result.Profile.Where(s => s.Season == days[i].Season)], result, days[i], days.Count == 1 ? "/loads" : $"/loads/seasons/{i}");
@@ -72,16 +73,21 @@ internal static class LoadsWorking
         Instant(tape, scene, loads, day.Worst.FromH, starting, at + "/surgeDemandW", $"worst instant{when}, {Say.Clock(day.Worst.FromH)}", day.SurgeDemandW, true);
 
         var dcAt = profile.MaxBy(s => s.DcW).FromH;
-        var dcTerms = new List<Term>();
+        Direct(tape, scene, loads, dcAt, at + "/peakDcW", $"most on DC at once{when}, {Say.Clock(dcAt)}", day.PeakDcW);
+    }
+
+    private static void Direct(Tape tape, BankScene scene, List<ResolvedLoad> loads, double hour, string pointer, string label, double value)
+    {
+        var terms = new List<Term>();
         var parts = new List<string>();
         foreach (var (index, load) in loads.Index())
         {
-            if (load.Daily.Kind == LoadKind.Ac || !load.Daily.OnAt(dcAt)) continue;
-            dcTerms.Add(T.You($"P{index}", load.Daily.RunningW, "W", load.Name, Place(scene, index) + "/watts"));
+            if (load.Daily.Kind == LoadKind.Ac || !load.Daily.OnAt(hour)) continue;
+            terms.Add(T.You($"P{index}", load.Daily.RunningW, "W", load.Name, Place(scene, index) + "/watts"));
             parts.Add($"{{P{index}}}{(load.Daily.Kind == LoadKind.Converter ? " ÷ {c}" : "")}");
-            if (load.Daily.Kind == LoadKind.Converter && !dcTerms.Exists(t => t.Key == "c")) dcTerms.Add(T.Assumed("c", LoadsStage.AssumedConverterEfficiency, "", "converter’s efficiency"));
+            if (load.Daily.Kind == LoadKind.Converter && !terms.Exists(t => t.Key == "c")) terms.Add(T.Assumed("c", LoadsStage.AssumedConverterEfficiency, "", "converter’s efficiency"));
         }
-        tape.Write(at + "/peakDcW", $"most on DC at once{when}, {Say.Clock(dcAt)}", day.PeakDcW, "W", "1.1", parts.Count == 0 ? "0" : string.Join(" + ", parts), dcTerms.ToArray());
+        tape.Write(pointer, label, value, "W", "1.1", parts.Count == 0 ? "0" : string.Join(" + ", parts), terms.ToArray());
     }
 
     /// <summary>Where the document states a load: its row, or the one figure that stands for all.</summary>

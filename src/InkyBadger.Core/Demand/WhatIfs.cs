@@ -70,7 +70,7 @@ public static class WhatIfs
                 yield return Try(WhatIfKind.InverterOff, "Inverter off between loads", $"on for {Say.Hours(now.Energy.Day.NeededOnH)} a day, as its loads need", [asNeeded]);
             var nightly = bank.Demand.Loads.Index().Where(l => l.Item.Kind == LoadKind.Ac && RunsAtNight(l.Item)).ToList();
             if (nightly.Count == 0 || !nightly.TrueForAll(l => DcInstead.MayBe(l.Item))) yield break;
-            var names = string.Join(" and ", nightly.Select(l => Named(l.Item)));
+            var names = nightly.Count <= 3 ? string.Join(" and ", nightly.Select(l => Named(l.Item))) : $"{Named(nightly[0].Item)} and {nightly.Count - 1} more";
             yield return Try(WhatIfKind.InverterOff, "Inverter off at night", $"with {names} on DC: nothing else needs it then",
                 [.. nightly.Select(l => new DesignChange(At($"/demand/loads/{l.Index}"), DesignFormat.Node(DcInstead.Of(l.Item, now.Voltage!.SystemV)))), asNeeded]);
         }

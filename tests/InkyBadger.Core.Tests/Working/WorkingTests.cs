@@ -32,8 +32,18 @@ public partial class WorkingTests
         data.Add("two converters", Some.New(
             Some.Dc("a", 40, 3) with { Kind = LoadKind.Converter, Volts = 12 }, Some.Dc("b", 60, 3) with { Kind = LoadKind.Converter, Volts = 5 }, Some.Dc("c", 20, 3), Some.Ac("d", 300, 2))
             .With(("~/systemV", 24)));
+        data.Add("seasons", DemandTests.Seasonal);
+        data.Add("summer by night", DemandTests.Seasonal.With(("/houseRules/set", "lean"), ("~/demand/loads/1/season", "summer")));
+        data.Add("states", ByStates);
+        data.Add("one figure", Some.Marrow.With(("~/demand/by", "figure"), ("~/demand/figure", new DemandFigure { Amps = 55, Hours = 9, Kind = LoadKind.Dc })));
+        data.Add("devices", Some.Marrow.With(
+            ("~/demand/loads/0", new Load { Id = "w", Name = "w", Kind = LoadKind.Dc, Watts = 5, Hours = 3, Window = new() { MinV = 10, MaxV = 15 } }),
+            ("~/demand/loads/1", new Load { Id = "x", Name = "x", Kind = LoadKind.Converter, Watts = 5, Hours = 3, Volts = 24, Window = new() { MinV = 10, MaxV = 30 } })));
         return data;
     }
+
+    private static readonly DesignDocument ByStates = Some.Marrow.With(("~/demand/by", "states"),
+        ("~/demand/states", new DemandStates { Hours = 12, States = [new() { Name = "receive", Amps = 0.5, Share = 0.9 }, new() { Name = "transmit", Amps = 5, Share = 0.1 }] }));
 
     [Theory]
     [MemberData(nameof(Designs))]
@@ -95,13 +105,15 @@ public partial class WorkingTests
         Assert.Equal(JsonSerializer.Serialize(Evaluator.Evaluate(Some.Marrow), DesignFormat.Options), with);
     }
 
-    /// <summary>Every figure the screens ask for by its pointer has a working on the flagship.</summary>
+    /// <summary>Every figure the screens ask for by its pointer has a working on the flagship, or where its demand is stated by states.</summary>
     [Fact]
     public void Every_figure_the_screens_show_has_a_working()
     {
         var web = FindUp("web/src");
         var tape = new Tape();
         Evaluator.Evaluate(Some.Marrow, tape);
+        var states = new Tape();
+        Evaluator.Evaluate(ByStates, states);
         var missing = new List<string>();
         var seen = 0;
         foreach (var file in Directory.EnumerateFiles(web, "*.svelte", SearchOption.AllDirectories))
@@ -110,6 +122,13 @@ public partial class WorkingTests
             {
                 seen++;
                 var pointer = "/banks/0" + Index().Replace(match.Groups[1].Value, "0");
+                if (tape.Find(pointer) is null && (!pointer.Contains("/states/", StringComparison.Ordinal) || states.Find(pointer) is null)) missing.Add($"{Path.GetFileName(file)}: {pointer}");
+            }
+            // Figures of the day that is shown: of the whole year here, of a season on other designs.
+            foreach (Match match in OfTheDay().Matches(File.ReadAllText(file)))
+            {
+                seen++;
+                var pointer = $"/banks/0/{(match.Groups[1].Value == "day" ? "energy" : "loads")}{Index().Replace(match.Groups[2].Value, "0")}";
                 if (tape.Find(pointer) is null) missing.Add($"{Path.GetFileName(file)}: {pointer}");
             }
         }
@@ -138,6 +157,9 @@ public partial class WorkingTests
 
     [GeneratedRegex("""ptr(?:=|: )['"`](/[^'"`]+)['"`]""")]
     private static partial Regex ShownPointer();
+
+    [GeneratedRegex("""\b(day|ran)\(['"`](/[^'"`]+)['"`]\)""")]
+    private static partial Regex OfTheDay();
 
     [GeneratedRegex(@"\$?\{[^}]*\}")]
     private static partial Regex Index();

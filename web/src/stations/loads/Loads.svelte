@@ -6,6 +6,7 @@
   import Fig from '../../ui/Fig.svelte'
   import Figures from '../../ui/Figures.svelte'
   import { clock, say, sayVolts } from '../../ui/quantity'
+  import AsTable from '../../ui/AsTable.svelte'
   import AddLoad from './AddLoad.svelte'
   import { DayAxis } from './axis'
   import DayProfile from './DayProfile.svelte'
@@ -204,7 +205,23 @@
 {/if}
 
 {#if e?.loads && shown && shown.energyBankWh > 0}
-  <DayProfile axis={below} {season} {narrow} onlook={(h) => (stretched = stretched === h ? null : h)} />
+  <div class={['profile', alone && 'alone']}>
+    <DayProfile axis={below} {season} {narrow} onlook={(h) => (stretched = stretched === h ? null : h)} />
+    <AsTable
+      heads={['from – to', 'AC running', 'with the hardest start', 'on DC']}
+      rows={e.loads.profile
+        .map((p, i) => ({ ...p, i }))
+        .filter((p) => p.season === season)
+        .map((p) => ({
+          label: `${clock(p.fromH)} – ${clock(p.toH)}`,
+          cells: [
+            { ptr: `/loads/profile/${p.i}/acW`, unit: 'W', label: 'AC running' },
+            { ptr: `/loads/profile/${p.i}/surgeW`, unit: 'W', label: 'with the hardest start' },
+            { ptr: `/loads/profile/${p.i}/dcW`, unit: 'W', label: 'on DC' },
+          ],
+        }))}
+    />
+  </div>
   {#if narrow && running && running.surgeDemandW > 0}
     <p class="note">
       {clock(running.worst.fromH)}: {running.worst.starting
@@ -270,9 +287,10 @@
   .is-open {
     border-top-color: var(--ink) !important;
   }
-  .rests .what,
-  .rests .text-right {
-    opacity: 0.75;
+  .rests .what b,
+  .rests .text-right :global(.fig) {
+    color: var(--ink-3);
+    font-weight: 500;
   }
   .rows :global(.what) {
     display: flex;
@@ -302,6 +320,18 @@
     bottom: -1px;
     height: 3px;
     background: var(--ink);
+  }
+  .profile {
+    position: relative;
+    display: flex;
+    flex-direction: column;
+    flex: 1 1 auto;
+  }
+  /* Beside the profile there is paper left, as long as the table is folded. */
+  .profile:not(.alone) :global(details:not([open])) {
+    position: absolute;
+    left: 0;
+    bottom: 0;
   }
   @media (max-width: 939px) {
     .rows {
