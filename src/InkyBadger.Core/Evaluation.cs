@@ -6,6 +6,7 @@ using InkyBadger.Core.Findings;
 using InkyBadger.Core.Inverters;
 using InkyBadger.Core.Limits;
 using InkyBadger.Core.Network;
+using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Wiring;
 
 namespace InkyBadger.Core;
@@ -38,6 +39,12 @@ public sealed record BankEvaluation
     public NetworkResult? Network { get; init; }
     public ProtectionResult? Protection { get; init; }
     public ChainResult? Chain { get; init; }
+
+    /// <summary>What the system voltage brings with it.</summary>
+    public NeedsResult? Needs { get; init; }
+
+    /// <summary>Watts against seconds, of everything between the cells and the outlet.</summary>
+    public EnvelopeResult? Envelope { get; init; }
     public required Because Because { get; init; }
     public required Headlines Headlines { get; init; }
 }
@@ -69,6 +76,7 @@ public sealed record LoadsResult(
     IReadOnlyList<ProfileSegment> Profile,
     double EnergyAcWh,
     double PeakAcW,
+    double PeakVa,
     double PeakDcW,
     double SurgeDemandW,
     double NeededOnH,
@@ -168,6 +176,8 @@ public sealed record CurrentsResult(
     double InverterNominalA,
     double InverterWorstA,
     double? RuleOfThumbA,
+    double? RuleOfThumbOff,
+    double? RuleOfThumbAh,
     double DcNominalA,
     double DcWorstA,
     double BankNominalA,
@@ -203,7 +213,9 @@ public sealed record BankResult(
     double? HoursAtPeak,
     double? CRate,
     double UnitOhm,
-    bool UnitOhmAssumed);
+    bool UnitOhmAssumed,
+    double? NeededAh,
+    double? ThumbAhOff);
 
 /// <summary>A conductor of the bank: size, one-way length [m] and resistance with its two lugs [Ω].</summary>
 public sealed record BankConductor(string Size, double AreaMm2, double LengthM, double Ohm, double AmpacityA);

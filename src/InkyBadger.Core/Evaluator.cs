@@ -65,6 +65,8 @@ public static class Evaluator
         var protection = voltage is null ? null : stages.Try(Station.Cables, "/runs", () => ProtectionStage.Work(scene, voltage, currents, bank, run, network), out noProtection);
 
         var chain = voltage is null ? null : stages.Try(Station.Cables, "/runs", () => ChainStage.Work(scene, voltage, loads, currents, inverter, bank, run, network), out _);
+        var needs = voltage is null ? null : stages.Try(Station.Voltage, "/systemV", () => NeedsStage.Work(scene, voltage, loads, energy, inverter, bank, run), out _);
+        var envelope = voltage is null ? null : stages.Try(Station.Inverter, "/inverters/0/item", () => EnvelopeStage.Work(scene, voltage, resolved, loads, currents, inverter, run, chain), out _);
         const string addLoad = "add the first load";
         noLoads ??= loads is null ? addLoad : null;
         var because = new Because(
@@ -79,7 +81,7 @@ public static class Evaluator
         var result = new BankEvaluation
         {
             Id = scene.Bank.Id, Name = scene.Bank.Name, Loads = loads, Voltage = voltage, Inverter = inverter, Energy = energy, Devices = devices ?? [], Currents = currents,
-            Bank = bank, MainRun = run, Network = network, Protection = protection, Chain = chain, Because = because, Headlines = NoHeadlines,
+            Bank = bank, MainRun = run, Network = network, Protection = protection, Chain = chain, Needs = needs, Envelope = envelope, Because = because, Headlines = NoHeadlines,
         };
         return result with { Headlines = HeadlineWriter.Write(result) };
     }

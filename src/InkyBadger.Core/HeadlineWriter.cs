@@ -37,6 +37,8 @@ internal static class HeadlineWriter
     {
         if (e.Inverter is not { } i) return e.Because.Inverter ?? "No inverter in this bank";
         if (i.Item is null) return "No inverter of the catalogue fits these loads";
+        // Whatever lies furthest below what is asked, inverter, bank, fuse or cable.
+        if (e.Envelope?.First is { } way) return $"{Capital(way.Name)} gives way: {way.Label} asks {Say.W(way.Watts)} for {Say.Seconds(way.Seconds)}, it gives {Say.W(way.GivesW)}";
         if (i.FirstToGive is { } first)
         {
             var d = i.Demands[first];

@@ -4,6 +4,7 @@ using InkyBadger.Server.Designs;
 using InkyBadger.Server.Evaluating;
 using InkyBadger.Server.Files;
 using InkyBadger.Server.Hosting;
+using InkyBadger.Server.Inverters;
 using InkyBadger.Server.Loads;
 using InkyBadger.Server.Reference;
 using InkyBadger.Storage;
@@ -91,6 +92,7 @@ app.MapDesigns();
 app.MapFiles();
 app.MapEvaluating();
 app.MapLoads();
+app.MapInverters();
 if (documentTool)
 {
     app.Run();

@@ -28,9 +28,10 @@ public sealed class StateRow
     public DateTime WhenUtc { get; init; }
 }
 
-/// <summary>A load the user keeps for other designs, as JSON of the open format.</summary>
-public sealed class OwnLoadRow
+/// <summary>Something the user keeps for other designs, as JSON of the open format: a load, an inverter.</summary>
+public sealed class OwnItemRow
 {
+    public required string Kind { get; init; }
     public required string Key { get; init; }
     public required string Name { get; set; }
     public required string Document { get; set; }
@@ -42,7 +43,7 @@ public sealed class BadgerDb(DbContextOptions<BadgerDb> options) : DbContext(opt
 {
     public DbSet<DesignRow> Designs => Set<DesignRow>();
     public DbSet<StateRow> States => Set<StateRow>();
-    public DbSet<OwnLoadRow> OwnLoads => Set<OwnLoadRow>();
+    public DbSet<OwnItemRow> OwnItems => Set<OwnItemRow>();
 
     protected override void OnModelCreating(ModelBuilder model)
     {
@@ -60,10 +61,12 @@ public sealed class BadgerDb(DbContextOptions<BadgerDb> options) : DbContext(opt
             row.HasKey(s => new { s.DesignId, s.Number });
             row.HasOne<DesignRow>().WithMany().HasForeignKey(s => s.DesignId).OnDelete(DeleteBehavior.Cascade);
         });
-        model.Entity<OwnLoadRow>(row =>
+        model.Entity<OwnItemRow>(row =>
         {
-            row.ToTable("own_loads");
-            row.HasKey(l => l.Key);
+            row.ToTable("own_items");
+            row.HasKey(l => new { l.Kind, l.Key });
+            row.Property(l => l.Kind).HasMaxLength(40);
+            row.Property(l => l.Key).HasMaxLength(40);
             row.Property(l => l.Name).HasMaxLength(80);
         });
     }

@@ -20,7 +20,7 @@ public static class Database
     public static IServiceCollection AddBadgerStorage(this IServiceCollection services, string dataFolder) => services
         .AddDbContext<BadgerDb>(o => o.UseSqlite(ConnectionString(dataFolder)).AddInterceptors(new Durable()))
         .AddScoped<DesignStore>()
-        .AddScoped<OwnLoads>();
+        .AddScoped<OwnItems>();
 
     public static string ConnectionString(string dataFolder) =>
         new SqliteConnectionStringBuilder { DataSource = FileIn(dataFolder), DefaultTimeout = BusySeconds }.ToString();

@@ -44,10 +44,12 @@ public static class BankStage
         var (atMean, atPeak) = Hours(unit, unitChemistry, figures, dod, energy, loads, inverter);
         var assumed = unit.ResistanceOhm is null;
         var unitOhm = unit.ResistanceOhm ?? ShortCircuit.AssumedUnitOhm(unitChemistry, unit.Cells, unit.Ah, unit.Bms is not null);
+        // What the demand asks for, of energy and of rate the larger.
+        var neededAh = sizing is null ? (double?)null : Math.Max(sizing.AhEnergy, sizing.AhRate ?? 0);
         var result = new BankResult(unit, bank.Unit is not null, advised?.Key, advised?.Name, series, parallel, advisedSeries, sizing?.Parallel,
             bank.Series is not null, bank.Parallel is not null, sizing, autonomy ?? 1, autonomy is null, dod,
             figures.Units, series * unit.Cells, figures.NominalV, figures.Ah, figures.RatedWh, figures.UsableWh, figures.ContinuousA, figures.MassKg, figures.Price,
-            atMean, atPeak, currents is null ? null : currents.BankNominalA / figures.Ah, unitOhm, assumed);
+            atMean, atPeak, currents is null ? null : currents.BankNominalA / figures.Ah, unitOhm, assumed, neededAh, neededAh is > 0 && currents?.RuleOfThumbAh is { } thumb ? thumb / neededAh - 1 : null);
         if (scene.Tape is { } tape) WriteWorking(tape, scene, result, mixed is not null, unitChemistry, energy, currents, voltage, loads, inverter);
         return result;
     }
@@ -195,6 +197,16 @@ public static class BankStage
         var rule = CRateRule(chemistry);
         tape.Write("/bank/sizing/ahRate", "ampere-hours by C-rate", size.AhRate, "Ah", "4.1", "{I} ÷ {C}",
             [T.Worked("I", currents.BankNominalA, "A", "the bank’s current", "/currents/bankNominalA"), T.Rule("C", scene.Rules.Number(rule), "per hour", "C-rate", rule)], houseRule: rule);
+        if (r.NeededAh is { } needed)
+        {
+            Term[] both = size.AhRate is null
+                ? [T.Worked("e", size.AhEnergy, "Ah", "by energy", "/bank/sizing/ahEnergy")]
+                : [T.Worked("e", size.AhEnergy, "Ah", "by energy", "/bank/sizing/ahEnergy"), T.Worked("c", size.AhRate, "Ah", "by C-rate", "/bank/sizing/ahRate")];
+            tape.Write("/bank/neededAh", "ampere-hours this demand asks for", needed, "Ah", "4.1", both.Length == 1 ? "{e}" : "max({e}; {c})", both, "The larger of the two, never their product.");
+            if (r.ThumbAhOff is { } off)
+                tape.Write("/bank/thumbAhOff", "how far the rule of thumb for ampere-hours is off", off, "fraction", "2.2", "{t} ÷ {n} − 1",
+                    [T.Worked("t", currents.RuleOfThumbAh, "Ah", "the rule of thumb’s", "/currents/ruleOfThumbAh"), T.Worked("n", needed, "Ah", "asked for", "/bank/neededAh")]);
+        }
         if (chemistry.IsLithium)
             tape.Write("/bank/sizing/parallelByEnergy", "strings by energy", size.ParallelByEnergy, "", "4.1", "ceil({Q} ÷ {A})", [T.Worked("Q", size.AhEnergy, "Ah", "wanted", "/bank/sizing/ahEnergy"), ah]);
         else

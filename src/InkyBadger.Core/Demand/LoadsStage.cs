@@ -3,7 +3,11 @@ using InkyBadger.Core.Design;
 namespace InkyBadger.Core.Demand;
 
 /// <summary>A load of the document as the calculation takes it.</summary>
-public readonly record struct ResolvedLoad(string Id, string Name, DailyLoad Daily, double StartSeconds, Season Season = Season.Both, StateDemandResult? States = null);
+public readonly record struct ResolvedLoad(string Id, string Name, DailyLoad Daily, double StartSeconds, Season Season = Season.Both, StateDemandResult? States = null, double? Va = null)
+{
+    /// <summary>Apparent power of all of them [VA]: the plate's, or watts by the power factor; watts where neither is known.</summary>
+    public double ApparentVa => Daily.Quantity * Math.Max(Va ?? Daily.Watts, Daily.Watts);
+}
 
 /// <summary>The first half of the demand: what runs, when, and the peaks. It needs no inverter.</summary>
 public static class LoadsStage
@@ -21,7 +25,7 @@ public static class LoadsStage
         foreach (var load in demand.Loads)
         {
             var states = load.States is { Count: > 0 } given ? StateDemand.Work([.. given.Select(s => new LoadState(s.Amps, s.Share))], (load.Hours ?? load.Windows?.Sum(w => new DayWindow(w[0], w[1]).Hours) ?? 0) * load.Duty) : null;
-            list.Add(new(load.Id, load.Name, Daily(load, nominalV, states), load.StartSeconds ?? DefaultStartSeconds, load.Season, states));
+            list.Add(new(load.Id, load.Name, Daily(load, nominalV, states), load.StartSeconds ?? DefaultStartSeconds, load.Season, states, load.Va ?? load.Watts / load.PowerFactor));
         }
         return list;
     }
@@ -83,10 +87,21 @@ public static class LoadsStage
         for (var i = 0; i < days.Length; i++) days[i] = Day(In(loads, seasons[i]), seasons[i], Surge(scene), profile);
         var peak = Greater(days, d => d.PeakAcW);
         var worst = Greater(days, d => d.SurgeDemandW);
-        var result = new LoadsResult(rows, profile, Greater(days, d => d.EnergyAcWh).EnergyAcWh, peak.PeakAcW, Greater(days, d => d.PeakDcW).PeakDcW, worst.SurgeDemandW,
+        // Apparent power is kept apart; without a plate that says so it is the watts.
+        var peakVa = loads.Exists(l => l.Va is not null) ? profile.Max(s => ApparentAt(In(loads, s.Season), s.FromH)) : peak.PeakAcW;
+        var result = new LoadsResult(rows, profile, Greater(days, d => d.EnergyAcWh).EnergyAcWh, peak.PeakAcW, peakVa, Greater(days, d => d.PeakDcW).PeakDcW, worst.SurgeDemandW,
             Greater(days, d => d.NeededOnH).NeededOnH, peak.Peak, worst.Worst, days.Length == 1 ? [] : days);
         if (scene.Tape is { } tape) LoadsWorking.Write(tape, scene, loads, result, days);
         return result;
+    }
+
+    /// <summary>Apparent power of the AC loads on at an hour [VA].</summary>
+    internal static double ApparentAt(List<ResolvedLoad> loads, double hour)
+    {
+        double va = 0;
+        foreach (var load in loads)
+            if (load.Daily.Kind == LoadKind.Ac && load.Daily.OnAt(hour)) va += load.ApparentVa;
+        return va;
     }
 
     /// <summary>The day with the greater figure; the first where they are equal.</summary>

@@ -30,6 +30,7 @@ internal static class LoadsWorking
             Instant(tape, scene, on, s.FromH, s.Starting, $"/loads/profile/{n}/surgeW", $"with the hardest start, from {Say.Clock(s.FromH)}", s.SurgeW, true);
             Direct(tape, scene, on, s.FromH, $"/loads/profile/{n}/dcW", $"on DC, from {Say.Clock(s.FromH)}", s.DcW);
         }
+        Apparent(tape, scene, loads, result);
         for (var i = 0; i < days.Count; i++)
             Day(tape, scene, LoadsStage.In(loads, days[i].Season), [.. result.Profile.Where(s => s.Season == days[i].Season)], result, days[i], days.Count == 1 ? "/loads" : $"/loads/seasons/{i}");
         if (days.Count == 1) return;
@@ -37,6 +38,14 @@ internal static class LoadsWorking
         Greater(tape, "/loads/peakAcW", "most running at once", result.PeakAcW, "W", days, d => d.PeakAcW, "peakAcW");
         Greater(tape, "/loads/peakDcW", "most on DC at once", result.PeakDcW, "W", days, d => d.PeakDcW, "peakDcW");
         Greater(tape, "/loads/surgeDemandW", "worst instant", result.SurgeDemandW, "W", days, d => d.SurgeDemandW, "surgeDemandW");
+    }
+
+    private static void Apparent(Tape tape, BankScene scene, List<ResolvedLoad> loads, LoadsResult result)
+    {
+        var at = result.Profile.Index().MaxBy(s => LoadsStage.ApparentAt(LoadsStage.In(loads, s.Item.Season), s.Item.FromH)).Item;
+        var on = LoadsStage.In(loads, at.Season).Index().Where(l => l.Item.Daily.Kind == LoadKind.Ac && l.Item.Daily.OnAt(at.FromH)).ToList();
+        tape.Write("/loads/peakVa", $"most apparent power at once, {Say.Clock(at.FromH)}", result.PeakVa, "VA", "1.1", on.Count == 0 ? "0" : string.Join(" + ", on.Select(l => $"{{S{l.Index}}}")),
+            [.. on.Select(l => T.You($"S{l.Index}", l.Item.ApparentVa, "VA", l.Item.Name, $"{Place(scene, l.Index)}/va"))], "Where a plate gives no VA, its watts stand.");
     }
 
     private static void States(Tape tape, BankScene scene, int i, StateDemandResult result)

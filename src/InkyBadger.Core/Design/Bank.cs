@@ -124,8 +124,16 @@ public sealed record InverterChoice
 
     /// <summary>Hours a day it is left on, 0 to 24; null: as long as its loads need.</summary>
     public double? OnH { get; init; }
+
+    /// <summary>What its outlets feed, and how: <c>transfer</c> (pass-through), <c>panel</c> (by a selector), <c>sockets</c> (its own only), or in one's own words.</summary>
     public string? Feeds { get; init; }
+
+    /// <summary>What feeds the mains charger of this bank; null: there is none, or nobody said.</summary>
+    public ChargerFeed? Charger { get; init; }
 }
+
+/// <summary>A charger hangs on the shore, a generator or the grid; or, wrongly, on the inverter's own outlets.</summary>
+public enum ChargerFeed { Shore, OwnOutput }
 
 public enum SourceKind { Solar, Alternator, Mains, Generator, DcDc }
 

@@ -8,7 +8,10 @@ internal static class InverterFindings
 {
     private const double MuchAtTwelveVolts = 2000;
 
-    public static FindingRule[] Rules { get; } = [WrongClass, NoneFits, Overload, Surge, Headroom, LowVoltage, ModifiedWave];
+    /// <summary>Typical of a mains charger.</summary>
+    private const double ChargerEfficiency = 0.85;
+
+    public static FindingRule[] Rules { get; } = [WrongClass, Loop, NoneFits, Overload, Surge, Headroom, Apparent, CutOff, OverLimit, LowVoltage, ModifiedWave, SelectorByRule];
 
     private static Mend[] Advised(FindingScene s, InverterResult inverter) => inverter.Pinned && inverter.AdvisedKey is not null && inverter.AdvisedKey != inverter.Item?.Key
         ? [s.MendBank($"Use {inverter.AdvisedName}", "holds every load and start", "/inverters/0/item", (InverterItem?)null)]
@@ -21,6 +24,63 @@ internal static class InverterFindings
             item.SystemV < v.SystemV ? "The bus is above what it bears: it fails, and may burn." : "The bus never reaches the voltage it starts at.",
             [new("inverter", item.SystemV, "V"), new("bus", v.SystemV, "V")],
             [.. Advised(s, inverter), s.MendBank($"Make it a {item.SystemV} V system", "bank, cable and fuse follow", "/systemV", (int?)item.SystemV)]);
+    }
+
+    /// <summary>Each turn loses what inverter and charger keep, until the bank is flat.</summary>
+    private static Finding? Loop(FindingScene s)
+    {
+        if (s.Scene.Inverter is not { Charger: ChargerFeed.OwnOutput } || s.Results.Inverter is not { } inverter) return null;
+        var comes = inverter.Efficiency * ChargerEfficiency;
+        return s.Make("inverter.loop", Grade.Danger, Station.Inverter, "/inverters/0/charger", "The charger hangs on its own inverter",
+            $"Of each watt-hour that leaves the bank {Say.Percent(comes, 0)} come back: it empties itself, and nothing stops it. A transfer must take the charger off the inverter’s outlets.",
+            [new("comes back", comes, "fraction")], s.MendBank("Feed the charger from the shore", "the loop is open", "/inverters/0/charger", (ChargerFeed?)ChargerFeed.Shore));
+    }
+
+    private static Finding? SelectorByRule(FindingScene s)
+    {
+        if (s.Scene.Inverter is not { Feeds: "panel" } || s.Scene.Rules.Word("ac-feed") != "pass-through" || s.Results.Inverter is not { Item: { } item }) return null;
+        return s.Make("inverter.feed", Grade.Note, Station.Inverter, "/inverters/0/feeds", "The house rule feeds AC by a transfer",
+            "A selector waits for somebody to turn it; a transfer takes over unattended.", [new("inverter", item.ContinuousW, "W")],
+            s.MendBank("Pass-through with transfer", "takes over by itself", "/inverters/0/feeds", "transfer"));
+    }
+
+    /// <summary>Volt-amperes against a rating: without a rating in VA of its own the watts stand for it.</summary>
+    private static Finding? Apparent(FindingScene s)
+    {
+        if (s.Results.Loads is not { } loads || s.Results.Inverter is not { Item: not null, AvailableContinuousW: { } gives } inverter) return null;
+        if (!Tolerant.Exceeds(loads.PeakVa, gives) || Tolerant.Exceeds(loads.PeakAcW, gives)) return null;
+        return s.Make("inverter.va", Grade.Caution, Station.Inverter, "/inverters/0/item", $"{Say.Number(loads.PeakVa)} VA on {Say.W(gives)}",
+            $"The watts fit, {Say.W(loads.PeakAcW)}; the current does not: a low power factor draws more of it. Ask its maker for the rating in VA.",
+            [new("apparent", loads.PeakVa, "VA"), new("running", loads.PeakAcW, "W"), new("given", gives, "W")], Advised(s, inverter));
+    }
+
+    /// <summary>The start pulls the volts at its terminals below what it works at.</summary>
+    private static Finding? CutOff(FindingScene s)
+    {
+        if (s.Results.Envelope is not { SurgeEndV: { } end, CutOffV: { } cutOff } || s.Results.MainRun is not { } run || s.Results.Loads is not { } loads || Tolerant.AtLeast(end, cutOff)) return null;
+        List<Mend> mends = [];
+        if (run.SizePinned && run.Advised is { } advised && advised.Size != run.Size)
+            mends.Add(s.MendRun($"Use {Say.Size(advised.Size, advised.Conductors)}", "as advised", r => r with { Size = null, Parallel = null }));
+        if (s.Results.Voltage is { SystemV: < 48 } v)
+        {
+            var next = v.SystemV < 24 ? 24 : 48;
+            mends.Add(new($"Try {next} V", "the same watts on less current", [s.Scene.Change("/systemV", (int?)next), s.Scene.Change("/inverters/0/item", (InverterItem?)null)]));
+        }
+        return s.Make("inverter.cut-off", Grade.Fault, Station.Inverter, "/runs", $"It cuts off at the start: {Say.V(Math.Round(end, 2))} at its terminals",
+            $"The bank nearly empty, {loads.Worst.Starting ?? "the worst instant"} pulls them below the {Say.V(cutOff)} at which it stops, though the batteries are well.",
+            [new("at its terminals", end, "V"), new("cuts off at", cutOff, "V")], [.. mends]);
+    }
+
+    /// <summary>A voltage that was chosen against the house rule's limit.</summary>
+    private static Finding? OverLimit(FindingScene s)
+    {
+        if (s.Results.Voltage is not { } v || s.Results.Currents is not { } c || s.Results.Inverter is null || !Tolerant.Exceeds(c.InverterWorstA, v.CurrentLimitA) || v.School != "by-current") return null;
+        Mend[] mends = v.AdvisedV != v.SystemV
+            ? [new($"As advised, {v.AdvisedV} V", $"{Say.A(c.InverterWorstA * v.SystemV / v.AdvisedV)} in the main cable", [s.Scene.Change("/systemV", (int?)null), s.Scene.Change("/series", (int?)null), s.Scene.Change("/parallel", (int?)null), s.Scene.Change("/inverters/0/item", (InverterItem?)null)])]
+            : [];
+        return s.Make("voltage.limit", Grade.Caution, Station.Voltage, "/systemV", $"{Say.A(c.InverterWorstA)} at {v.SystemV} V, over the house rule’s {Say.Rating(v.CurrentLimitA)}",
+            v.AdvisedV == v.SystemV ? "No voltage up to 48 V keeps it: fewer watts, or more inverters on banks of their own." : "A higher voltage carries the same watts on less current.",
+            [new("worst current", c.InverterWorstA, "A"), new("house rule", v.CurrentLimitA, "A")], mends);
     }
 
     private static Finding? NoneFits(FindingScene s)

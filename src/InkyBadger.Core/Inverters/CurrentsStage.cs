@@ -32,7 +32,9 @@ public static class CurrentsStage
         }
         double dcNominal = peakDc / voltage.NominalV, dcWorst = peakDc / voltage.LowV;
         if (worst + dcWorst <= 0) return null;
-        var result = new CurrentsResult(designW, nominal, worst, thumb, dcNominal, dcWorst, nominal + dcNominal, worst + dcWorst, loadWorst + dcWorst, surge + dcWorst);
+        // The same name stands for watts to amperes and for watts to ampere-hours of bank.
+        var off = thumb is { } t && nominal > 0 ? t / nominal - 1 : (double?)null;
+        var result = new CurrentsResult(designW, nominal, worst, thumb, off, thumb, dcNominal, dcWorst, nominal + dcNominal, worst + dcWorst, loadWorst + dcWorst, surge + dcWorst);
         if (scene.Tape is { } tape) WriteWorking(tape, result, voltage, inverter, loads);
         return result;
     }
@@ -69,5 +71,11 @@ public static class CurrentsStage
         if (r.RuleOfThumbA is { } thumb)
             tape.Write("/currents/ruleOfThumbA", "the rule of thumb’s current", thumb, "A", "2.2", "{P} ÷ {d}",
                 [watts, T.Assumed("d", r.DesignW / thumb, "", $"the “ten to one” of {voltage.SystemV} V")], "Beside it only: it forgets efficiency and the battery’s real volts.");
+        if (r.RuleOfThumbOff is { } off)
+            tape.Write("/currents/ruleOfThumbOff", "how far the rule of thumb is off", off, "fraction", "2.2", "{t} ÷ {I} − 1",
+                [T.Worked("t", r.RuleOfThumbA, "A", "the rule of thumb’s current", "/currents/ruleOfThumbA"), T.Worked("I", r.InverterNominalA, "A", "inverter’s current at nominal volts", "/currents/inverterNominalA")]);
+        if (r.RuleOfThumbAh is { } ah)
+            tape.Write("/currents/ruleOfThumbAh", "the other rule’s ampere-hours of bank", ah, "Ah", "2.2", "{P} ÷ {d}",
+                [watts, T.Assumed("d", r.DesignW / ah, "", $"the “ten to one” of {voltage.SystemV} V")], "It shares its name with the rule for amperes, and knows nothing of how long the loads run.");
     }
 }

@@ -19,7 +19,7 @@ public static class InverterStage
 
     private static SizeRule SizeRuleOf(BankScene scene) => scene.Rules.Word("inverter-size-rule") == "divide-by-efficiency" ? SizeRule.DivideByEfficiency : SizeRule.Headroom;
 
-    private static OverloadRule OverloadRuleOf(BankScene scene) => scene.Rules.Word("overload-points") == "log-log" ? OverloadRule.LogLogLine : OverloadRule.LowerWatts;
+    internal static OverloadRule OverloadRuleOf(BankScene scene) => scene.Rules.Word("overload-points") == "log-log" ? OverloadRule.LogLogLine : OverloadRule.LowerWatts;
 
     /// <summary>Null when the bank has no inverter.</summary>
     public static InverterResult? Work(BankScene scene, LoadsResult? loads, VoltageResult voltage)
@@ -52,6 +52,13 @@ public static class InverterStage
 
     private static OverloadEnvelope Envelope(BankScene scene, InverterItem item, double derate, int stack) => OverloadEnvelope.Of(
         item.Overload, item.ContinuousW, item.SurgeW, item.SurgeSeconds ?? DefaultSurgeSeconds, derate, item.SurgeHot, stack, OverloadRuleOf(scene));
+
+    /// <summary>An inverter tried on these loads: its sizes, and each demand against its envelope.</summary>
+    internal static (InverterSizeResult Size, IReadOnlyList<EnvelopeDemand> Demands) Try(BankScene scene, LoadsResult loads, InverterItem item, int stack)
+    {
+        var size = Size(scene, loads, item, stack);
+        return (size, Demands(loads, Envelope(scene, item, size.Derate ?? 1, stack)));
+    }
 
     /// <summary>The smallest of the catalogue at this voltage with the continuous watts wanted, whose envelope holds every start.</summary>
     public static InverterItem? Advise(BankScene scene, LoadsResult loads, int systemV)

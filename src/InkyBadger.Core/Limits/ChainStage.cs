@@ -5,11 +5,14 @@ using InkyBadger.Core.Wiring;
 namespace InkyBadger.Core.Limits;
 
 /// <summary>What stops first, for as long as one likes and for the worst start, and the bottleneck in words.</summary>
-public sealed record ChainResult(IReadOnlyList<ChainLink> Continuous, IReadOnlyList<ChainLink> AtStart, double? StartSeconds, string? Bottleneck, string Sentence);
+public sealed record ChainResult(IReadOnlyList<ChainLink> Continuous, IReadOnlyList<ChainLink> AtStart, double? StartSeconds, string? Bottleneck, string Sentence, double? BankPeakW, double? BankPeakSeconds);
 
 /// <summary>The chain of limits of a design: cells, jumpers, links or leads, main fuse, main cable, switch, inverter.</summary>
 public static class ChainStage
 {
+    /// <summary>Short enough for every peak [s].</summary>
+    private const double Moment = 0.01;
+
     /// <summary>Null without an inverter, a bank or a main run.</summary>
     public static ChainResult? Work(BankScene scene, VoltageResult voltage, LoadsResult? loads, CurrentsResult? currents, InverterResult? inverter, BankResult? bank, RunResult? run, NetworkResult? network)
     {
@@ -34,8 +37,11 @@ public static class ChainStage
         ChainConditions At(double? seconds, double? asked) => new(voltage.LowV, inverter.Efficiency, inverter.IdleW, asked, currents?.DcWorstA ?? 0, seconds);
         var continuous = LimitsChain.Work(wired, weakest, At(null, loads?.PeakAcW), elements);
         var start = loads is { SurgeDemandW: > 0 } && loads.Worst.StartSeconds > 0 ? loads.Worst.StartSeconds : (double?)null;
+        // What the bank gives for a moment, and how long that moment may be: each string by its weakest unit.
+        var brief = LimitsChain.Work(wired, weakest, At(Moment, null), elements);
         var atStart = start is null ? null : LimitsChain.Work(wired, weakest, At(start, loads!.SurgeDemandW), elements);
-        return new(continuous.Chain, atStart?.Chain ?? [], start, continuous.Bottleneck, Sentence(continuous));
+        return new(continuous.Chain, atStart?.Chain ?? [], start, continuous.Bottleneck, Sentence(continuous),
+            brief.Chain.FirstOrDefault(l => l.Name == LimitsChain.Bank)?.AcW, weakest.Min(w => w.PeakSeconds));
     }
 
     private static ChainString StringOf(BankScene scene, BankResult bank, int number)

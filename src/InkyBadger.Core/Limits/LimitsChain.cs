@@ -111,7 +111,8 @@ public static class LimitsChain
         _ => 1,
     };
 
-    private static double? Amperes(ChainElement e, double? atSeconds) => e.Kind switch
+    /// <summary>What an element carries without end, or for a time [A]; null where it has no rating.</summary>
+    internal static double? Amperes(ChainElement e, double? atSeconds) => e.Kind switch
     {
         ElementKind.Fuse when e.RatingA is { } rating => atSeconds is { } t ? rating * MultipleAt(e.Class!, t) : rating / Fuse.Margin,
         ElementKind.Switch or ElementKind.BusBar => e.RatingA,
@@ -122,7 +123,7 @@ public static class LimitsChain
     };
 
     /// <summary>The multiple of its rating that opens a fuse at a time: the inverse of <see cref="Fuse.OpeningTime"/>.</summary>
-    private static double MultipleAt(FuseClass fuseClass, double seconds)
+    internal static double MultipleAt(FuseClass fuseClass, double seconds)
     {
         var points = OpeningTimes.Get(fuseClass.Family);
         if (seconds > points[0].Seconds) return 1;

@@ -1,5 +1,7 @@
+using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Findings;
+using InkyBadger.Core.Inverters;
 using InkyBadger.Core.Reference;
 
 namespace InkyBadger.Core.Voltage;
@@ -25,6 +27,9 @@ public sealed record LadderRung(
     string? Inverter,
     double? InverterPrice,
     int Wrong,
+    NeedsResult? Needs,
+    int InvertersMade,
+    int InvertersFit,
     IReadOnlyList<DesignChange> Changes);
 
 /// <summary>The same design at each system voltage, from complete evaluations with what depends on the voltage set free.</summary>
@@ -32,16 +37,54 @@ public static class VoltageLadder
 {
     private static readonly int[] Rungs = [12, 24, 48];
 
+    /// <summary>Classes that are never advised, only taken when something asks.</summary>
+    private static readonly int[] Rare = [16, 32, 36];
+
     public static IReadOnlyList<LadderRung> Work(DesignDocument design, int bankIndex)
     {
         var here = Evaluator.Evaluate(design).Banks[bankIndex].Voltage;
-        var volts = here is null || Rungs.Contains(here.SystemV) ? Rungs : [.. Rungs.Append(here.SystemV).Order()];
-        return [.. volts.Select(v => Rung(design, bankIndex, v, here))];
+        return [.. Asked(design.Banks[bankIndex], here).Select(v => Rung(design, bankIndex, v, here))];
+    }
+
+    /// <summary>12, 24 and 48 V, and whatever else the design stands on or a DC load or a unit asks for.</summary>
+    private static IEnumerable<int> Asked(Bank bank, VoltageResult? here)
+    {
+        var volts = new SortedSet<int>(Rungs);
+        if (here is not null) volts.Add(here.SystemV);
+        foreach (var load in bank.Demand.Loads)
+            if (load is { Kind: not LoadKind.Ac, Quantity: > 0, Volts: { } own })
+                // The class whose name is nearest: a 36 V motor's bank is really 38.4 V.
+                if (Rare.MinBy(r => Math.Abs(own - r)) is var rare && own >= rare * 0.97 && own <= rare * 1.12) volts.Add(rare);
+        if (bank.Unit is { } unit)
+            foreach (var rare in Rare)
+                if (CellsPerSystem.Get(unit.Chemistry, rare) == unit.Cells) volts.Add(rare);
+        return volts;
+    }
+
+    /// <summary>Each DC load as it would be fed there: on the bus where the bus stays in its window, or is of its own volts; else by a converter.</summary>
+    private static IEnumerable<DesignChange> Feeds(Bank bank, int index, int systemV, string chemistryId)
+    {
+        var chemistry = Chemistries.Get(chemistryId);
+        var cells = CellsPerSystem.Get(chemistryId, systemV);
+        foreach (var (i, load) in bank.Demand.Loads.Index())
+        {
+            if (load.Kind == LoadKind.Ac || load.Tap is not null) continue;
+            bool direct;
+            if (load.Window is { } w) direct = Tolerant.AtLeast(cells * chemistry.CellLowUnderLoadV, w.MinV) && Tolerant.AtLeast(w.MaxV, cells * chemistry.CellTopV);
+            else if (load.Volts is { } own) direct = own >= systemV * 0.9 && own <= systemV * 1.2;
+            // A device nobody said more of was bought for the bus it is on.
+            else direct = load.Kind == LoadKind.Dc;
+            var kind = direct ? LoadKind.Dc : LoadKind.Converter;
+            if (kind == load.Kind) continue;
+            var volts = kind == LoadKind.Converter ? load.Volts ?? (load.Window is { } x ? x.MinV <= 12 && x.MaxV >= 12 ? 12 : Math.Round((x.MinV + x.MaxV) / 2) : 12) : load.Volts;
+            yield return new($"/banks/{index}/demand/loads/{i}", DesignFormat.Node(load with { Kind = kind, Volts = volts }));
+        }
     }
 
     private static LadderRung Rung(DesignDocument design, int index, int systemV, VoltageResult? here)
     {
         var changes = Release(design.Banks[index], index, systemV);
+        changes.AddRange(Feeds(design.Banks[index], index, systemV, design.Banks[index].Chemistry ?? design.Banks[index].Unit?.Chemistry ?? here?.Chemistry ?? "lfp"));
         // The rung the design stands on is shown as it is.
         var tried = here?.SystemV == systemV ? design : DesignFormat.With(design, changes);
         var evaluation = Evaluator.Evaluate(tried);
@@ -55,7 +98,8 @@ public static class VoltageLadder
             e.Currents?.BankWorstA * e.Voltage?.LowV, e.Bank?.Series, e.Bank?.Parallel, e.Bank?.Unit.Name,
             e.MainRun?.Size, e.MainRun?.AreaMm2, e.MainRun?.Conductors, e.MainRun?.AmpacityA, e.MainRun?.RatingA, e.MainRun?.DropFraction, e.Network?.AllowsAcW,
             e.Bank?.Price, e.Inverter?.Item?.Name, e.Inverter?.Item?.Price * e.Inverter?.Stack,
-            evaluation.Findings.Count(f => f.Bank == e.Id && f.Grade <= Grade.Fault), changes);
+            evaluation.Findings.Count(f => f.Bank == e.Id && f.Grade <= Grade.Fault), e.Needs,
+            Catalogue.Inverters.Count(i => i.SystemV == systemV), InverterChoices.Of(tried, index, e).Count(c => c.Item.SystemV == systemV && c.Fits), changes);
     }
 
     /// <summary>Where the catalogue has none that fits, the inverter in hand as it would be at another voltage.</summary>

@@ -16,7 +16,6 @@ public sealed record LibraryAnswer(IReadOnlyList<LibraryLoad> Typical, IReadOnly
 public static class LoadEndpoints
 {
     private const int MostBytes = 1_000_000;
-    private const int MostOwn = 500;
     private const string OwnGroup = "own";
 
     public static void MapLoads(this IEndpointRouteBuilder app)
@@ -30,19 +29,19 @@ public static class LoadEndpoints
         app.MapGet("/api/designs/{id}/loads.csv", Write).WithTags("loads").WithSummary("A bank’s load list as CSV").Produces(200, contentType: "text/csv").ProducesProblem(404);
     }
 
-    private static async Task<LibraryAnswer> Library(OwnLoads own, CancellationToken stop) =>
-        new(LoadLibrary.All, [.. (await own.ListAsync(stop)).Select(o => new LibraryLoad(o.Key, OwnGroup, "", o.Load))]);
+    private static async Task<LibraryAnswer> Library(OwnItems own, CancellationToken stop) =>
+        new(LoadLibrary.All, [.. (await own.ListAsync<Load>(stop)).Select(o => new LibraryLoad(o.Key, OwnGroup, "", o.Item))]);
 
-    private static async Task<IResult> Keep(string key, HttpRequest request, LoadReader reader, OwnLoads own, CancellationToken stop)
+    private static async Task<IResult> Keep(string key, HttpRequest request, LoadReader reader, OwnItems own, CancellationToken stop)
     {
-        if (key.Length > 40 || key.Any(c => !char.IsAsciiLetterOrDigit(c) && c != '-')) return Problems.NotAccepted([new("", "has a key that is not 1 to 40 letters, digits or hyphens")]);
+        if (OwnKey.Fault(key) is { } fault) return fault;
         if (await Body.ReadAsync(request, 20_000, stop) is not { } bytes) return Problems.NotAccepted([new("", "is larger than a load may be")]);
         try
         {
             var (load, faults) = reader.Read(JsonNode.Parse(bytes));
             if (load is null) return Problems.NotAccepted(faults);
             if (load.Name.Length == 0) return Problems.NotAccepted([new("/name", "must not be empty: one finds it again by its name")]);
-            return await own.KeepAsync(key, load, MostOwn, stop) ? Results.NoContent() : Problems.NotAccepted([new("", $"is one more than the {MostOwn} own loads that are kept")]);
+            return await own.KeepAsync(key, load.Name, load, stop) ? Results.NoContent() : Problems.NotAccepted([new("", $"is one more than the {OwnItems.Most} own loads that are kept")]);
         }
         catch (JsonException e)
         {
@@ -50,7 +49,7 @@ public static class LoadEndpoints
         }
     }
 
-    private static async Task<IResult> Drop(string key, OwnLoads own, CancellationToken stop) => await own.DropAsync(key, stop)
+    private static async Task<IResult> Drop(string key, OwnItems own, CancellationToken stop) => await own.DropAsync<Load>(key, stop)
         ? Results.NoContent()
         : Results.Problem(statusCode: StatusCodes.Status404NotFound, title: "No such load", detail: "There is no own load of that key.");
 

@@ -54,9 +54,14 @@ namespace InkyBadger.Storage.Migrations
                     b.ToTable("designs", (string)null);
                 });
 
-            modelBuilder.Entity("InkyBadger.Storage.OwnLoadRow", b =>
+            modelBuilder.Entity("InkyBadger.Storage.OwnItemRow", b =>
                 {
+                    b.Property<string>("Kind")
+                        .HasMaxLength(40)
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Key")
+                        .HasMaxLength(40)
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Document")
@@ -71,9 +76,9 @@ namespace InkyBadger.Storage.Migrations
                     b.Property<DateTime>("UpdatedUtc")
                         .HasColumnType("TEXT");
 
-                    b.HasKey("Key");
+                    b.HasKey("Kind", "Key");
 
-                    b.ToTable("own_loads", (string)null);
+                    b.ToTable("own_items", (string)null);
                 });
 
             modelBuilder.Entity("InkyBadger.Storage.StateRow", b =>

@@ -1091,6 +1091,135 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/inverters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Catalogue and own inverters judged for a bank: those that fit first, the others with the reasons why not; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InverterTrial"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inverters/own/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep an inverter of one’s own */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Take an own inverter out */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1175,6 +1304,8 @@ export interface components {
             network: null | components["schemas"]["NetworkResult"];
             protection: null | components["schemas"]["ProtectionResult"];
             chain: null | components["schemas"]["ChainResult"];
+            needs: null | components["schemas"]["NeedsResult"];
+            envelope: null | components["schemas"]["EnvelopeResult"];
             because: components["schemas"]["Because"];
             headlines: components["schemas"]["Headlines"];
         };
@@ -1226,6 +1357,10 @@ export interface components {
             /** Format: double */
             unitOhm: number;
             unitOhmAssumed: boolean;
+            /** Format: double */
+            neededAh: null | number;
+            /** Format: double */
+            thumbAhOff: null | number;
         };
         /** @description Series, strings and units, the three demands in ampere-hours and whole strings, and the one that governs. */
         BankSizeResult: {
@@ -1303,7 +1438,13 @@ export interface components {
             startSeconds: null | number;
             bottleneck: null | string;
             sentence: string;
+            /** Format: double */
+            bankPeakW: null | number;
+            /** Format: double */
+            bankPeakSeconds: null | number;
         };
+        /** @enum {unknown} */
+        ChargerFeed: "shore" | "own-output" | null;
         ChemistryChoice: {
             id: string;
             label: string;
@@ -1337,6 +1478,15 @@ export interface components {
             lengthM: null | number;
             size: null | string;
         };
+        /** @description What a charge controller of so many amperes passes at this voltage: most of the day, and at the end of charging [W]. */
+        ControllerPass: {
+            /** Format: double */
+            amps: number;
+            /** Format: double */
+            nominalW: number;
+            /** Format: double */
+            chargingW: number;
+        };
         /** @description Currents at the bank [A]: the inverter's by the house rule of its run, the DC loads' peak, and both together. */
         CurrentsResult: {
             /** Format: double */
@@ -1347,6 +1497,10 @@ export interface components {
             inverterWorstA: number;
             /** Format: double */
             ruleOfThumbA: null | number;
+            /** Format: double */
+            ruleOfThumbOff: null | number;
+            /** Format: double */
+            ruleOfThumbAh: null | number;
             /** Format: double */
             dcNominalA: number;
             /** Format: double */
@@ -1551,6 +1705,17 @@ export interface components {
             /** Format: double */
             share: number;
         };
+        /** @description A load that runs at the worst instant (index), its watts and for how long it is on; or what a start adds, for as long as it lasts. */
+        EnvelopeBand: {
+            /** Format: int32 */
+            load: number;
+            name: string;
+            /** Format: double */
+            watts: number;
+            /** Format: double */
+            seconds: number;
+            isStart: boolean;
+        };
         /**
          * @description A point of demand on the inverter: watts for seconds, what it gives for so long, and the stretch of the day's profile it is of (index),
          *     as it runs or with a start on top.
@@ -1567,6 +1732,63 @@ export interface components {
             /** Format: int32 */
             segment: number;
             isStart: boolean;
+        };
+        /** @enum {unknown} */
+        EnvelopeElement: "inverter" | "bank" | "fuse" | "cable";
+        /** @description The first to give way: which element, at which demand (label, watts, seconds), and what it gives then. */
+        EnvelopeFirst: {
+            element: components["schemas"]["EnvelopeElement"];
+            name: string;
+            label: string;
+            /** Format: double */
+            watts: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            givesW: number;
+        };
+        /**
+         * @description How long an element would hold the worst demand [s]; null: without end. Enough: for as long as it is asked.
+         *     ContinuousW is what it lets through without end.
+         */
+        EnvelopeHold: {
+            element: components["schemas"]["EnvelopeElement"];
+            name: string;
+            /** Format: double */
+            seconds: null | number;
+            enough: boolean;
+            /** Format: double */
+            continuousW: null | number;
+        };
+        /** @description AC watts that main fuse and main cable carry for a time; null where there is none. */
+        EnvelopePoint: {
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            fuseW: null | number;
+            /** Format: double */
+            cableW: null | number;
+        };
+        /** @description Watts against seconds between the cells and the outlet. */
+        EnvelopeResult: {
+            points: components["schemas"]["EnvelopePoint"][];
+            /** Format: double */
+            bankW: null | number;
+            /** Format: double */
+            bankPeakW: null | number;
+            /** Format: double */
+            bankPeakSeconds: null | number;
+            stack: components["schemas"]["EnvelopeBand"][];
+            /** Format: double */
+            askedW: number;
+            /** Format: double */
+            askedSeconds: number;
+            holds: components["schemas"]["EnvelopeHold"][];
+            first: null | components["schemas"]["EnvelopeFirst"];
+            /** Format: double */
+            surgeEndV: null | number;
+            /** Format: double */
+            cutOffV: null | number;
         };
         /**
          * @description How a figure came about. Form holds the terms in braces with + − × ÷ ( ), min(…; …), max(…; …) and ceil(…); it is
@@ -1685,7 +1907,9 @@ export interface components {
              * @description Hours a day it is left on, 0 to 24; null: as long as its loads need.
              */
             onH: null | number;
+            /** @description What its outlets feed, and how: `transfer` (pass-through), `panel` (by a selector), `sockets` (its own only), or in one's own words. */
             feeds: null | string;
+            charger: null | components["schemas"]["ChargerFeed"];
         };
         /** @description An inverter as bought, copied into the design with its figures. */
         InverterItem: {
@@ -1753,6 +1977,14 @@ export interface components {
             /** Format: int32 */
             firstToGive: null | number;
         };
+        /** @description An inverter judged for a design: whether it fits, and each reason why not. SpareW is its watts over those wanted. */
+        InverterTrial: {
+            item: components["schemas"]["InverterItem"];
+            fits: boolean;
+            reasons: string[];
+            /** Format: double */
+            spareW: number;
+        };
         /** @description What joins one bank to another. */
         Join: {
             from: string;
@@ -1802,6 +2034,11 @@ export interface components {
             inverterPrice: null | number;
             /** Format: int32 */
             wrong: number;
+            needs: null | components["schemas"]["NeedsResult"];
+            /** Format: int32 */
+            invertersMade: number;
+            /** Format: int32 */
+            invertersFit: number;
             changes: components["schemas"]["DesignChange"][];
         };
         LibraryAnswer: {
@@ -1909,6 +2146,8 @@ export interface components {
             /** Format: double */
             peakAcW: number;
             /** Format: double */
+            peakVa: number;
+            /** Format: double */
             peakDcW: number;
             /** Format: double */
             surgeDemandW: number;
@@ -1923,6 +2162,34 @@ export interface components {
             label: string;
             outcome: string;
             changes: components["schemas"]["DesignChange"][];
+        };
+        /**
+         * @description What a voltage brings with it beside copper and fuse: controllers, DC loads behind a converter and what that loses, those that take the
+         *     bus as it is, the highest volts a hand may meet, and the price of bank, copper, fuse, converter and inverter together.
+         */
+        NeedsResult: {
+            controllers: components["schemas"]["ControllerPass"][];
+            converted: string[];
+            direct: string[];
+            /** Format: double */
+            converterW: number;
+            /** Format: double */
+            converterLossWh: number;
+            /** Format: double */
+            touchV: number;
+            touchDanger: boolean;
+            /** Format: double */
+            unitsPrice: number;
+            /** Format: double */
+            copperPrice: number;
+            /** Format: double */
+            fusePrice: number;
+            /** Format: double */
+            converterPrice: number;
+            /** Format: double */
+            inverterPrice: number;
+            /** Format: double */
+            totalPrice: number;
         };
         NetworkResult: {
             style: components["schemas"]["WiringStyle"];

@@ -11,8 +11,8 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace InkyBadger.Storage.Migrations
 {
     [DbContext(typeof(BadgerDb))]
-    [Migration("20261126005829_OwnLoads")]
-    partial class OwnLoads
+    [Migration("20261126015439_OwnItems")]
+    partial class OwnItems
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -57,9 +57,14 @@ namespace InkyBadger.Storage.Migrations
                     b.ToTable("designs", (string)null);
                 });
 
-            modelBuilder.Entity("InkyBadger.Storage.OwnLoadRow", b =>
+            modelBuilder.Entity("InkyBadger.Storage.OwnItemRow", b =>
                 {
+                    b.Property<string>("Kind")
+                        .HasMaxLength(40)
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Key")
+                        .HasMaxLength(40)
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Document")
@@ -74,9 +79,9 @@ namespace InkyBadger.Storage.Migrations
                     b.Property<DateTime>("UpdatedUtc")
                         .HasColumnType("TEXT");
 
-                    b.HasKey("Key");
+                    b.HasKey("Kind", "Key");
 
-                    b.ToTable("own_loads", (string)null);
+                    b.ToTable("own_items", (string)null);
                 });
 
             modelBuilder.Entity("InkyBadger.Storage.StateRow", b =>
