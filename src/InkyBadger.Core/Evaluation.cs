@@ -101,7 +101,11 @@ public sealed record VoltageResult(
     double ByCurrentA,
     bool ByCurrentWithinLimit,
     int Mobile12V,
-    string School);
+    string School,
+    IReadOnlyList<SchoolAdvice> Schools);
+
+/// <summary>A school of choosing the system voltage: what it would take here, and why.</summary>
+public sealed record SchoolAdvice(string Id, int Volts, string Sentence);
 
 /// <summary>A DC device (index of its load): the volts it accepts, the least and greatest it is given, and which end of its window they leave.</summary>
 public sealed record DeviceResult(int Load, double MinV, double MaxV, double LeastV, double GreatestV, bool Fits, IReadOnlyList<WindowFailure> Fails);

@@ -16,8 +16,16 @@ public class ScreenTests
             bench.OpenDesign("Marrow Lane", station);
             bench.Find("[data-testid=working-value]");
             if (station == "loads") bench.Click("button.what");
-            if (station == "voltage") bench.Find(".compare");
+            if (station == "voltage") bench.Find(".compare [data-rung]");
             judge(station);
+            if (station == "inverter")
+            {
+                bench.Find("[data-inverter]");
+                bench.ClickText("[data-testid=inverters] button", "Add my own");
+                bench.Find("dialog[open] [data-own=name]");
+                judge("an inverter of one’s own");
+                bench.ClickText("dialog[open] button", "Leave it");
+            }
             if (station != "loads") continue;
             bench.Click("input[role=combobox]");
             bench.WaitUntil(() => bench.All("[data-library]").Count > 20, "the library");

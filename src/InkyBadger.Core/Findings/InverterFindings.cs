@@ -32,7 +32,7 @@ internal static class InverterFindings
         if (s.Scene.Inverter is not { Charger: ChargerFeed.OwnOutput } || s.Results.Inverter is not { } inverter) return null;
         var comes = inverter.Efficiency * ChargerEfficiency;
         return s.Make("inverter.loop", Grade.Danger, Station.Inverter, "/inverters/0/charger", "The charger hangs on its own inverter",
-            $"Of each watt-hour that leaves the bank {Say.Percent(comes, 0)} come back: it empties itself, and nothing stops it. A transfer must take the charger off the inverter’s outlets.",
+            $"Of each watt-hour that leaves the bank {Say.Percent(comes)} come back: it empties itself, and nothing stops it. A transfer must take the charger off the inverter’s outlets.",
             [new("comes back", comes, "fraction")], s.MendBank("Feed the charger from the shore", "the loop is open", "/inverters/0/charger", (ChargerFeed?)ChargerFeed.Shore));
     }
 

@@ -32,10 +32,18 @@ public static class VoltageStage
         var greatest = Fuse.GreatestChargingV(chemistry, cells, false, setting ?? cells * chemistry.CellTopV);
         var result = new VoltageResult(systemV, advised, bank.SystemV is not null, chemistry.Id, chemistry.Label, cells,
             cells * chemistry.CellNominalV, cells * chemistry.CellLowUnderLoadV, greatest, watts, limit,
-            advice.ByWattsV, advice.ByCurrentV, advice.ByCurrentA, advice.ByCurrentWithinLimit, advice.Mobile12V, school);
+            advice.ByWattsV, advice.ByCurrentV, advice.ByCurrentA, advice.ByCurrentWithinLimit, advice.Mobile12V, school, Schools(advice, watts, limit, HasTwelveVoltFixtures(scene)));
         if (scene.Tape is { } tape) WriteWorking(tape, result, chemistry, setting);
         return result;
     }
+
+    private static SchoolAdvice[] Schools(VoltageAdviceResult a, double watts, double limitA, bool fixtures) =>
+    [
+        new("by-current", a.ByCurrentV, a.ByCurrentWithinLimit ? $"{Say.A(a.ByCurrentA)} at {a.ByCurrentV} V, the lowest that keeps {Say.Rating(limitA)}" : $"{Say.A(a.ByCurrentA)} even at 48 V: no voltage keeps {Say.Rating(limitA)}"),
+        new("by-watts", a.ByWattsV, a.ByWattsV == 12 ? $"{Say.W(watts)} is not over 1,000 W" : a.ByWattsV == 24 ? $"{Say.W(watts)} is over 1,000 and not over 2,000 W" : $"{Say.W(watts)} is over 2,000 W"),
+        new("mobile-12", a.Mobile12V, a.Mobile12V == 12 ? $"the fixtures are 12 V, and {Say.W(watts)} is not over 2,000 W"
+            : a.Mobile12V == 24 ? watts <= 2000 ? "no fixture asks for 12 V" : $"{Say.W(watts)} is over 2,000 W, too much for the fixtures’ 12 V" : $"{Say.W(watts)} is over 4,000 W"),
+    ];
 
     /// <summary>The highest voltage any charger is set to; null until one is entered.</summary>
     public static double? ChargerSettingV(BankScene scene) => scene.Bank.Sources.Max(s => s.SettingV);

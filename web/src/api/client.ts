@@ -20,6 +20,7 @@ export type LadderRung = Schemas['LadderRung']
 export type DesignCard = Schemas['DesignCard']
 export type LibraryLoad = Schemas['LibraryLoad']
 export type LoadCsvAnswer = Schemas['LoadCsvAnswer']
+export type InverterTrial = Schemas['InverterTrial']
 export type WhatIf = Schemas['WhatIf']
 export type Station = Schemas['Station']
 export type DesignAnswer = Schemas['DesignAnswer']
@@ -110,6 +111,12 @@ export const api = {
     unwrap(await client.POST('/api/ladder', { params: { query: { bank } }, body: design as unknown as Body })),
   whatIfs: async (design: Design, bank: number) =>
     unwrap(await client.POST('/api/what-ifs', { params: { query: { bank } }, body: design as unknown as Body })),
+  inverters: async (design: Design, bank: number) =>
+    unwrap(await client.POST('/api/inverters', { params: { query: { bank } }, body: design as unknown as Body })),
+  keepInverter: async (key: string, item: InverterItem) =>
+    done(await client.PUT('/api/inverters/own/{key}', { params: { path: { key } }, body: item as unknown as Body })),
+  dropInverter: async (key: string) =>
+    done(await client.DELETE('/api/inverters/own/{key}', { params: { path: { key } } })),
   loadLibrary: async () => unwrap(await client.GET('/api/loads/library')),
   keepLoad: async (key: string, load: Load) =>
     done(await client.PUT('/api/loads/library/{key}', { params: { path: { key } }, body: load as unknown as Body })),

@@ -2484,6 +2484,13 @@ export interface components {
             /** Format: double */
             maxDcV: null | number;
         };
+        /** @description A school of choosing the system voltage: what it would take here, and why. */
+        SchoolAdvice: {
+            id: string;
+            /** Format: int32 */
+            volts: number;
+            sentence: string;
+        };
         /** @enum {unknown} */
         Season: "both" | "winter" | "summer";
         /** @description A day of one season: what its loads take of AC, for how long they need the inverter, their peaks and the instants of these. */
@@ -2669,6 +2676,7 @@ export interface components {
             /** Format: int32 */
             mobile12V: number;
             school: string;
+            schools: components["schemas"]["SchoolAdvice"][];
         };
         /** @description Least and greatest volts a DC device accepts. */
         VoltageWindow: {

@@ -6,8 +6,10 @@
   import ClassList from '../stations/cables/ClassList.svelte'
   import Cables from '../stations/cables/Cables.svelte'
   import Inverter from '../stations/inverter/Inverter.svelte'
+  import InverterList from '../stations/inverter/InverterList.svelte'
   import Loads from '../stations/loads/Loads.svelte'
   import WhatIfs from '../stations/loads/WhatIfs.svelte'
+  import Schools from '../stations/voltage/Schools.svelte'
   import Voltage from '../stations/voltage/Voltage.svelte'
   import Findings from '../ui/Findings.svelte'
   import Working from '../ui/Working.svelte'
@@ -85,6 +87,8 @@
       {#if session.station === 'bank'}<Takeoffs />{/if}
       <Findings station={session.station} />
       {#if session.station === 'loads'}<WhatIfs />{/if}
+      {#if session.station === 'inverter'}<InverterList />{/if}
+      {#if session.station === 'voltage'}<Schools />{/if}
       {#if session.station === 'cables'}<ClassList />{/if}
     </div>
   </main>

@@ -15,6 +15,12 @@ export const stations: { id: Station; number: number; name: string }[] = [
 
 const PAUSE_MS = 800
 
+/** A variant of the design: what it is called, and the changes that make it. */
+export interface Aside {
+  label: string
+  changes: Change[]
+}
+
 /** The figure each station is about; the second where the first is not worked out. */
 const leads: Record<Station, string[]> = {
   loads: ['/energy/energyBankWh'],
@@ -40,6 +46,8 @@ class Session {
   selected = $state<string | null>(null)
   trail = $state.raw<string[]>([])
   equation = $state.raw<Equation | null>(null)
+  /** The design with changes made that are only being looked at, such as another rung of the ladder; its working is open then. */
+  aside = $state.raw<Aside | null>(null)
 
   /** The last document that was accepted; the figures belong to it. */
   worked: Design | null = null
@@ -123,11 +131,13 @@ class Session {
       const asked = this.design
       if (!asked) return
       try {
-        const answer = await api.evaluate(asked, this.selected ?? undefined)
+        const aside = this.selected ? this.aside : null
+        const answer = await api.evaluate(asked, (!aside && this.selected) || undefined)
+        const variant = aside ? await api.evaluate(withChanges(asked, aside.changes), this.selected!) : answer
         if (this.design === null) return
         this.worked = this.#draft = asked
         this.evaluation = answer.evaluation
-        this.equation = answer.working?.[0] ?? null
+        this.equation = variant.working?.[0] ?? null
         this.faults = []
         this.failure = null
         // The first figure of an empty design opens its working by itself.
@@ -175,10 +185,11 @@ class Session {
     if (design) await this.take(design)
   }
 
-  /** Opens the working of a figure of the Evaluation. */
-  select(pointer: string, deeper = false) {
+  /** Opens the working of a figure of the Evaluation, or of a variant that is looked at. */
+  select(pointer: string, deeper = false, aside: Aside | null = null) {
     const full = pointer.startsWith('/banks') ? pointer : this.base + pointer
     this.trail = deeper && this.selected ? [...this.trail, this.selected] : []
+    if (!deeper) this.aside = aside
     this.selected = full
     void this.evaluate()
   }

@@ -6,7 +6,13 @@
     label: string
     cells: { ptr: string; unit: string; label: string }[]
   }
-  let { heads, rows }: { heads: string[]; rows: Row[] } = $props()
+  interface Props {
+    heads: string[]
+    rows: Row[]
+    /** Rows of words, where the figures open their workings elsewhere. */
+    plain?: string[][]
+  }
+  let { heads, rows, plain = [] }: Props = $props()
 </script>
 
 <details class="as-table">
@@ -22,6 +28,12 @@
         <tr>
           <th scope="row">{row.label}</th>
           {#each row.cells as cell (cell.ptr)}<td><Fig {...cell} size={14} /></td>{/each}
+        </tr>
+      {/each}
+      {#each plain as row, n (n)}
+        <tr>
+          <th scope="row">{row[0]}</th>
+          {#each row.slice(1) as cell, i (i)}<td class="fig">{cell}</td>{/each}
         </tr>
       {/each}
     </tbody>

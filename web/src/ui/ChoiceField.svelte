@@ -7,12 +7,24 @@
     value: string | null
     options: { value: string; text: string }[]
     advised?: string | null
+    /** What stands where nothing is chosen, and is no advice. */
+    none?: string
     width?: string
     hideLabel?: boolean
     path?: string
     onpick: (value: string | null) => void
   }
-  let { label, value, options, advised = undefined, width = '150px', hideLabel = false, path, onpick }: Props = $props()
+  let {
+    label,
+    value,
+    options,
+    advised = undefined,
+    none,
+    width = '150px',
+    hideLabel = false,
+    path,
+    onpick,
+  }: Props = $props()
   const id = $props.id()
   const fault = $derived(path ? session.reasonAt(session.base + path) : null)
 </script>
@@ -28,6 +40,7 @@
     aria-invalid={fault ? 'true' : undefined}
     onchange={(e) => onpick(e.currentTarget.value === '' ? null : e.currentTarget.value)}
   >
+    {#if none !== undefined}<option value="">{none}</option>{/if}
     {#if advised !== undefined}
       <option value="">{advised ? `${advised}, advised` : 'as advised'}</option>
     {/if}

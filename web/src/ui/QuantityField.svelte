@@ -18,10 +18,12 @@
     placeholder?: string
     width?: string
     hideLabel?: boolean
+    /** The path is of the whole document, not of the bank in hand. */
+    whole?: boolean
   }
-  let { path, kind, label, advised = undefined, placeholder: empty, width, hideLabel }: Props = $props()
+  let { path, kind, label, advised = undefined, placeholder: empty, width, hideLabel, whole = false }: Props = $props()
 
-  const full = $derived(session.base + path)
+  const full = $derived(whole ? path : session.base + path)
   const value = $derived(at(session.design, full) as number | null | undefined)
   const optional = $derived(advised !== undefined || limitsAt(full).type?.includes('null') === true)
   const write = (v: number) => fieldText(v, kind, session.units)

@@ -20,7 +20,7 @@
       <span class="fig text-[30px] leading-none" data-testid="working-value"
         >{head.text}<span class="text-[18px] ml-1">{head.unit}</span></span
       >
-      <span class="caption">{equation.label}</span>
+      <span class="caption">{session.aside ? `${session.aside.label}: ` : ''}{equation.label}</span>
       {#if session.trail.length > 0}<button
           type="button"
           class="link-copper text-[12px] text-left min-h-6"

@@ -3,7 +3,8 @@
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import Figures from '../../ui/Figures.svelte'
   import QuantityField from '../../ui/QuantityField.svelte'
-  import { num, sayVolts } from '../../ui/quantity'
+  import AsTable from '../../ui/AsTable.svelte'
+  import { num, say, sayVolts } from '../../ui/quantity'
   import Envelope from './Envelope.svelte'
 
   const e = $derived(session.result)
@@ -26,6 +27,23 @@
     choice === null ? NONE : (choice.item?.key ?? null) === '' ? 'own' : (choice.item?.key ?? null),
   )
 
+  const feeds = [
+    { value: 'transfer', text: 'pass-through, with transfer' },
+    { value: 'panel', text: 'a panel, by a selector' },
+    { value: 'sockets', text: 'its own sockets only' },
+  ]
+  const chargers = [
+    { value: 'shore', text: 'shore or generator' },
+    { value: 'own-output', text: 'this inverter’s outlets' },
+  ]
+  const ac = $derived(`${session.design!.ac.volts}/${session.design!.ac.hz}`)
+  const supplies = $derived(
+    [...new Set(['230/50', '120/60', '230/60', '100/50', ac])].map((value) => ({
+      value,
+      text: `${value.split('/')[0]} V, ${value.split('/')[1]} Hz`,
+    })),
+  )
+
   function pick(key: string | null) {
     if (key === 'own') return
     if (key === NONE) {
@@ -34,7 +52,10 @@
     }
     const item = key === null ? null : (session.reference!.inverters.find((o) => o.key === key) ?? null)
     if (choice === null)
-      session.edit({ path: '~/inverters', value: [{ id: 'i1', item, stack: 1, onH: null, feeds: null }] }, true)
+      session.edit(
+        { path: '~/inverters', value: [{ id: 'i1', item, stack: 1, onH: null, feeds: null, charger: null }] },
+        true,
+      )
     else session.edit({ path: '~/inverters/0/item', value: item }, true)
   }
 </script>
@@ -45,20 +66,57 @@
     {value}
     {options}
     advised={i?.advisedName ?? ''}
-    width="236px"
+    width="206px"
     path="/inverters/0/item"
     onpick={pick}
   />
   {#if choice?.item}
-    <QuantityField label="equal ones stacked" kind="count" path="/inverters/0/stack" width="70px" />
+    <QuantityField label="stacked" kind="count" path="/inverters/0/stack" width="50px" />
   {/if}
   {#if choice}
     <QuantityField
-      label="left on, hours a day"
+      label="left on a day"
       kind="hours"
       path="/inverters/0/onH"
       advised={e?.energy?.inverterOnH ?? null}
-      width="84px"
+      width="64px"
+    />
+    <QuantityField
+      label="around it, °C"
+      kind="number"
+      path="/place/ambientC"
+      whole
+      advised={session.design!.place.hot ? 50 : 25}
+      width="64px"
+    />
+    <ChoiceField
+      label="AC goes out"
+      value={choice.feeds}
+      options={feeds}
+      none="not said"
+      width="122px"
+      path="/inverters/0/feeds"
+      onpick={(v) => session.edit({ path: '~/inverters/0/feeds', value: v }, true)}
+    />
+    <ChoiceField
+      label="charger hangs on"
+      value={choice.charger}
+      options={chargers}
+      none="no charger"
+      width="112px"
+      path="/inverters/0/charger"
+      onpick={(v) => session.edit({ path: '~/inverters/0/charger', value: v }, true)}
+    />
+    <ChoiceField
+      label="AC"
+      value={ac}
+      options={supplies}
+      width="100px"
+      path="/ac"
+      onpick={(v) => {
+        const [volts, hz] = (v ?? '230/50').split('/').map(Number)
+        session.edit({ path: '/ac', value: { volts, hz } }, true)
+      }}
     />
   {/if}
 </div>
@@ -81,6 +139,13 @@
           testid: 'required-surge',
         },
         {
+          ptr: '/inverter/headroom',
+          unit: 'fraction',
+          label: 'headroom',
+          note: i.derate !== null && i.derate < 1 ? `${num(i.derate * 100)} % left by the heat` : undefined,
+          testid: 'headroom',
+        },
+        {
           ptr: '/currents/inverterNominalA',
           unit: 'A',
           label: `DC, at ${sayVolts(e.voltage!.nominalV)}`,
@@ -93,31 +158,73 @@
           testid: 'inverter-worst-a',
         },
         { ptr: '/energy/idleWh', unit: 'Wh', label: 'idling, a day' },
+        ...(e.envelope?.surgeEndV
+          ? [
+              {
+                ptr: '/envelope/surgeEndV',
+                unit: 'V',
+                label: 'left at the start',
+                note: e.envelope.cutOffV === null ? undefined : `cuts off at ${num(e.envelope.cutOffV, 1)}`,
+                testid: 'surge-end-v',
+              },
+            ]
+          : []),
+        ...(e.loads.peakVa > e.loads.peakAcW * 1.001
+          ? [{ ptr: '/loads/peakVa', unit: 'VA', label: 'apparent, at once', testid: 'peak-va' }]
+          : []),
       ]}
     />
   </div>
-  {#if i.item}
-    <p class="note mt-1">
-      A load fills watts × seconds from the left. Its corner must stay below the line of what the inverter gives.
-    </p>
-    <Envelope />
+  {#if i.item && e.envelope}
+    <div class="envelope">
+      <Envelope />
+      <AsTable
+        heads={['what', 'watts', 'for', 'lets through']}
+        rows={[]}
+        plain={[
+          ...i.demands.map((d) => [
+            d.label,
+            `${num(d.watts)} W`,
+            say(d.seconds, 's'),
+            `${num(d.givesW)} W, the inverter`,
+          ]),
+          ...e.envelope.holds.map((h) => [
+            `${h.name} holds`,
+            `${num(e!.envelope!.askedW)} W`,
+            h.seconds === null ? 'without end' : say(h.seconds, 's'),
+            h.continuousW === null ? '–' : `${num(h.continuousW)} W without end`,
+          ]),
+        ]}
+      />
+    </div>
   {/if}
 {:else if choice === null}
   <p class="note mt-3">This bank feeds DC loads only. Choose an inverter above if AC is wanted.</p>
 {/if}
 {#if i?.item && i.item.continuousW >= 1000}
   <p class="caution">
-    Before the main switch closes on an inverter of this size, charge its capacitors through a resistor: the inrush
-    welds contacts. Its AC side, neutral–earth bonding and residual-current protection belong to a licensed electrician
-    and to local rules.
+    Pre-charge it through a resistor before the main switch closes: the inrush welds contacts. AC side, bonding,
+    residual-current protection: a licensed electrician, by local rules.
   </p>
 {/if}
 
 <style>
+  .envelope {
+    position: relative;
+    display: flex;
+    flex-direction: column;
+    flex: 1 1 auto;
+  }
+  /* The axis leaves paper at its left. */
+  .envelope :global(details:not([open])) {
+    position: absolute;
+    left: 0;
+    bottom: 0;
+  }
   .controls {
     display: flex;
     flex-wrap: wrap;
-    gap: 8px 12px;
+    gap: 8px 10px;
     margin-top: 6px;
     align-items: flex-end;
   }

@@ -6,12 +6,13 @@
   import FigText from '../../drawing/FigText.svelte'
   import { diameterMm, step125, ticks } from '../../drawing/geometry'
   import { num, say } from '../../ui/quantity'
+  import LimitLine from './LimitLine.svelte'
 
   /** Amps across, volts up: a rung is as long as its current and as thick as its copper, and ends on the curve of constant power. */
   let { rungs, height }: { rungs: LadderRung[]; height: number } = $props()
   let width = $state(520)
 
-  const [left, top] = [46, 24]
+  const [left, top] = [46, 30]
   const bottom = $derived(height - 30)
   const shown = $derived(rungs.filter((r) => r.currentA !== null))
   const limit = $derived(session.result!.voltage!.currentLimitA)
@@ -19,19 +20,25 @@
   const mostA = $derived(Math.max(limit, ...shown.map((r) => r.currentA!)) * 1.14)
   const mostV = $derived(Math.max(...shown.map((r) => r.powerW! / r.currentA!)) * 1.12)
   const x = (amps: number) => left + (amps / mostA) * (width - left - 12)
+  const amps = (px: number) => ((px - left) / (width - left - 12)) * mostA
   const y = (volts: number) => bottom - (volts / mostV) * (bottom - top)
   const lowV = (r: LadderRung) => r.powerW! / r.currentA!
   const pxPerMm = $derived(
     step125(22 / Math.max(1, ...shown.map((r) => (r.areaMm2 ? diameterMm(r.areaMm2) * (r.conductors ?? 1) : 1)))),
   )
-  const curve = $derived.by(() => {
-    if (!here) return ''
-    const points: string[] = []
-    for (let i = 0; i <= 80; i++) {
-      const amps = here.powerW! / mostV + (i / 80) * (mostA - here.powerW! / mostV)
-      if (amps > 0) points.push(`${x(amps)} ${y(here.powerW! / amps)}`)
-    }
-    return 'M' + points.join(' L')
+  /** A curve of constant power for each watts there are: another inverter is another curve. */
+  const curves = $derived.by(() => {
+    const powers: number[] = []
+    for (const r of [...shown].sort((a, b) => Number(b.here) - Number(a.here)))
+      if (!powers.some((p) => Math.abs(p - r.powerW!) < 0.04 * p)) powers.push(r.powerW!)
+    return powers.map((watts) => {
+      const points: string[] = []
+      for (let i = 0; i <= 80; i++) {
+        const amps = watts / mostV + (i / 80) * (mostA - watts / mostV)
+        if (amps > 0) points.push(`${x(amps)} ${y(watts / amps)}`)
+      }
+      return { watts, d: 'M' + points.join(' L') }
+    })
   })
 </script>
 
@@ -42,7 +49,15 @@
     <path d="M{x(a)} {bottom} v4" stroke="var(--ink)" />
     <text x={x(a)} y={bottom + 17} text-anchor="middle" class="fig">{num(a)}{a === 0 ? ' A' : ''}</text>
   {/each}
-  <path d={curve} fill="none" stroke="var(--ink)" />
+  {#each curves as c, n (c.watts)}
+    <path
+      d={c.d}
+      fill="none"
+      stroke={n === 0 ? 'var(--ink)' : 'var(--ink-3)'}
+      stroke-dasharray={n === 0 ? undefined : '2 3'}
+    />
+    {#if n > 0}<text x={x(c.watts / (mostV * 0.62)) + 8} y={y(mostV * 0.62)} class="faint">{num(c.watts)} W</text>{/if}
+  {/each}
   {#each shown as r (r.systemV)}
     {@const cy = y(lowV(r))}
     {@const cx = x(r.currentA!)}
@@ -84,31 +99,20 @@
         x={flip ? cx - 10 : cx + 12}
         y={flip ? cy - 16 : cy - 6}
         text-anchor={flip ? 'end' : 'start'}
-        class="fig"
-        style:font-size="18px">{say(r.currentA!, 'A')}</text
+        class="fig stop"
+        style:font-size="18px"
+        role="button"
+        tabindex="-1"
+        data-stop
+        aria-label="at {r.systemV} V: {say(r.currentA!, 'A')}. Show its working"
+        onclick={() =>
+          session.select('/currents/bankWorstA', false, { label: `at ${r.systemV} V`, changes: r.changes })}
+        onkeydown={() => {}}>{say(r.currentA!, 'A')}</text
       >
     {/if}
     {#if !r.size}<text x={cx - 10} y={cy + 18} text-anchor="end">no cable of the table</text>{/if}
   {/each}
-  <line
-    x1={x(limit)}
-    x2={x(limit)}
-    y1={top - 8}
-    y2={bottom}
-    stroke="var(--copper)"
-    stroke-width="1.5"
-    stroke-dasharray="5 3"
-  />
-  <text
-    x={x(limit) + 6}
-    y={top - 10}
-    class="rule"
-    role="button"
-    tabindex="-1"
-    data-stop
-    onclick={() => session.select('/voltage/systemV')}
-    onkeydown={() => {}}>house rule, {num(limit)} A</text
-  >
+  <LimitLine {limit} {x} {amps} {top} {bottom} room={width - 12 - x(limit)} />
   <text x={left + 6} y={top + 4}>volts</text>
   {#if here}<text x={width - 16} y={bottom - 8} text-anchor="end" class="faint"
       >on the curve volts × amps = {num(here.powerW!)} W; {pxPerMm} px a mm of copper</text
@@ -116,9 +120,7 @@
 </Drawing>
 
 <style>
-  .rule {
-    fill: var(--copper-text);
-    font-weight: 650;
+  .stop {
     cursor: pointer;
   }
   .faint {

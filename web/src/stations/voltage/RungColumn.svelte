@@ -1,17 +1,30 @@
 <script lang="ts">
   import type { LadderRung } from '../../api/client'
   import { session } from '../../app/session.svelte'
-  import Mark from '../../ui/Mark.svelte'
   import { diameterMm } from '../../drawing/geometry'
-  import { num, say, sizeName } from '../../ui/quantity'
+  import Mark from '../../ui/Mark.svelte'
+  import { sizeName } from '../../ui/quantity'
+  import RungFig from './RungFig.svelte'
 
   /** What a voltage needs and gives, worked out in full. */
-  let { rung, pxPerMm }: { rung: LadderRung; pxPerMm: number } = $props()
+  interface Props {
+    rung: LadderRung
+    pxPerMm: number
+    /** Which of the charge controllers is compared. */
+    controller: number
+    /** The greatest of each row, for its bars. */
+    most: { fuse: number; drop: number; allows: number; controller: number }
+    dropLimit: number
+    asked: number
+  }
+  let { rung, pxPerMm, controller, most, dropLimit, asked }: Props = $props()
   const r = $derived((rung.areaMm2 ? diameterMm(rung.areaMm2) * pxPerMm : 0) / 2)
   const pinned = $derived(session.bank!.systemV !== null)
+  const needs = $derived(rung.needs)
+  const names = (list: string[]) => (list.length > 2 ? `${list[0]}, ${list.length - 1} more` : list.join(', '))
 </script>
 
-<div class={['column', rung.here && 'here']}>
+<div class={['column', rung.here && 'here']} data-rung-column={rung.systemV}>
   <div class="head">
     <span class="fig text-[26px] leading-none">{rung.systemV}<span class="text-[16px] ml-1">V</span></span>
     <span class="caption">{rung.series ? `${rung.series}S${rung.parallel}P` : ''}</span>
@@ -20,7 +33,7 @@
       {rung.wrong > 0 ? `${rung.wrong} wrong` : 'fits'}</span
     >
   </div>
-  <svg viewBox="0 0 96 40" width="96" height="40" aria-hidden="true">
+  <svg viewBox="0 3 96 34" width="96" height="34" aria-hidden="true">
     {#if r > 0}
       {#each Array.from({ length: rung.conductors ?? 1 }, (_, i) => i) as i (i)}
         <circle
@@ -30,17 +43,93 @@
           fill="var(--copper-body)"
           stroke="var(--copper)"
         />
+        <circle
+          cx={48 + (i - ((rung.conductors ?? 1) - 1) / 2) * (2 * r + 1)}
+          cy="20"
+          r={r * Math.sqrt(Math.min(1, rung.ampacityA && rung.currentA ? rung.currentA / rung.ampacityA : 0))}
+          fill="var(--copper)"
+        />
       {/each}
     {/if}
   </svg>
-  <span class="cell fig">{rung.size ? sizeName(rung.size, rung.conductors ?? 1) : 'none fits'}</span>
-  <span class="cell fig">{rung.fuseA ? say(rung.fuseA, 'rating') : '–'}</span>
-  <span class="cell fig">{rung.dropFraction !== null ? say(rung.dropFraction, 'fraction') : '–'}</span>
-  <span class="cell fig">{rung.allowsAcW !== null ? `${num(rung.allowsAcW)} W` : 'no limit'}</span>
-  <span class="cell words">{rung.inverter ?? 'none fits'}</span>
-  <span class="cell words">{rung.unit ?? '–'}</span>
-  <span class="cell fig money">{rung.unitsPrice !== null ? num(rung.unitsPrice + (rung.inverterPrice ?? 0)) : '–'}</span
+  <RungFig
+    {rung}
+    ptr="/mainRun/areaMm2"
+    value={rung.areaMm2}
+    unit="mm2"
+    label="main cable"
+    words={rung.size ? sizeName(rung.size, rung.conductors ?? 1) : 'none fits'}
+  />
+  <RungFig
+    {rung}
+    ptr="/mainRun/ratingA"
+    value={rung.fuseA}
+    unit="rating"
+    label="fuse"
+    bar={(rung.fuseA ?? 0) / most.fuse}
+  />
+  <RungFig
+    {rung}
+    ptr="/mainRun/dropFraction"
+    value={rung.dropFraction}
+    unit="fraction"
+    label="drop"
+    bar={(rung.dropFraction ?? 0) / most.drop}
+    mark={dropLimit / most.drop}
+  />
+  <RungFig
+    {rung}
+    ptr="/network/allowsAcW"
+    value={rung.allowsAcW}
+    unit="W"
+    label="bank allows"
+    words={rung.allowsAcW === null ? 'no limit' : null}
+    bar={rung.allowsAcW === null ? null : rung.allowsAcW / most.allows}
+    mark={asked / most.allows}
+  />
+  <RungFig
+    {rung}
+    ptr="/needs/controllers/{controller}/nominalW"
+    value={needs?.controllers[controller].nominalW ?? null}
+    unit="W"
+    label="charge controller passes"
+    bar={(needs?.controllers[controller].nominalW ?? 0) / most.controller}
+  />
+  <span class="words"
+    >{#if needs && needs.converted.length > 0}{names(needs.converted)}:
+      <RungFig
+        {rung}
+        ptr="/needs/converterLossWh"
+        value={needs.converterLossWh}
+        unit="Wh"
+        label="converters keep, a day"
+        size={13}
+      />
+    {:else}none{/if}</span
   >
+  <span class="words">{needs && needs.direct.length > 0 ? names(needs.direct) : 'none'}</span>
+  <span class="words"
+    >{rung.inverter ?? 'none fits'}<span class="caption">, {rung.invertersFit} of {rung.invertersMade} fit</span></span
+  >
+  <RungFig
+    {rung}
+    ptr="/needs/touchV"
+    value={needs?.touchV ?? null}
+    unit="V"
+    label="most a hand may meet"
+    words={needs?.touchDanger ? `${needs.touchV.toFixed(1)} V: danger` : null}
+  />
+  <div class="money">
+    <RungFig
+      {rung}
+      ptr="/needs/totalPrice"
+      value={needs?.totalPrice ?? null}
+      unit="money"
+      label="cost of these"
+      size={rung.size ? 20 : 13}
+      words={rung.size ? null : 'no cable, no price'}
+    />
+  </div>
   {#if rung.here}
     {#if pinned}
       <button
@@ -65,40 +154,39 @@
 <style>
   .column {
     display: grid;
-    grid-template-rows: 34px 44px repeat(4, 26px) 36px 36px 34px 32px;
+    grid-template-rows: subgrid;
+    grid-row: 1 / -1;
     align-items: center;
-    padding: 6px 10px;
+    padding: 4px 10px;
     min-width: 0;
   }
   .here {
     background: var(--tint);
     outline: 1.5px solid var(--ink);
+    outline-offset: -1px;
   }
   .head {
     display: flex;
     align-items: baseline;
     gap: 6px;
   }
-  .cell {
-    font-size: 15px;
-    overflow: hidden;
-  }
   .words {
     font-size: 12px;
     line-height: 1.2;
+    overflow-wrap: anywhere;
+  }
+  .words :global(.cell) {
+    display: inline-grid;
   }
   .money {
-    font-size: 20px;
     border-top: 1px solid var(--hair);
-    line-height: 34px;
   }
   .act {
     justify-self: start;
   }
   @media (max-width: 939px) {
     .column {
-      grid-template-rows: 56px 44px repeat(4, 26px) 52px 36px 34px 32px;
-      padding: 6px;
+      padding: 4px 6px;
     }
     .words {
       font-size: 11.5px;
@@ -106,6 +194,12 @@
     .head {
       flex-wrap: wrap;
       gap: 0 6px;
+    }
+    .head .ml-auto {
+      margin-left: 0;
+    }
+    .act {
+      min-height: 44px;
     }
   }
 </style>

@@ -4,8 +4,11 @@
   import { session } from '../../app/session.svelte'
   import { diameterMm, step125 } from '../../drawing/geometry'
   import Figures from '../../ui/Figures.svelte'
-  import { num, sayVolts } from '../../ui/quantity'
+  import AsTable from '../../ui/AsTable.svelte'
+  import { fieldText, num, parse, say, sayVolts } from '../../ui/quantity'
+  import TypedField from '../../ui/TypedField.svelte'
   import Ladder from './Ladder.svelte'
+  import { putLimit } from './limit'
   import RungColumn from './RungColumn.svelte'
 
   let rungs = $state.raw<LadderRung[] | null>(null)
@@ -34,56 +37,97 @@
 
   const v = $derived(session.result?.voltage)
   const c = $derived(session.result?.currents)
+  const dropLimit = $derived(session.result?.mainRun?.dropLimit ?? 0.03)
+  const asked = $derived(session.result?.loads?.peakAcW ?? 0)
   const pxPerMm = $derived(
     step125(
       34 / Math.max(1, ...(rungs ?? []).map((r) => (r.areaMm2 ? diameterMm(r.areaMm2) * (r.conductors ?? 1) : 1))),
     ),
   )
-  const schools: Record<string, string> = {
-    'by-current': 'current',
-    'by-watts': 'watts',
-    'mobile-12': 'its 12 V fixtures',
+  let controller = $state(1)
+  const most = $derived({
+    fuse: Math.max(1, ...(rungs ?? []).map((r) => r.fuseA ?? 0)),
+    drop: Math.max(dropLimit * 1.1, ...(rungs ?? []).map((r) => r.dropFraction ?? 0)),
+    allows: Math.max(1, asked * 1.1, ...(rungs ?? []).map((r) => r.allowsAcW ?? 0)),
+    controller: Math.max(1, ...(rungs ?? []).map((r) => r.needs?.controllers[controller].nominalW ?? 0)),
+  })
+  const money = $derived(session.design!.display.currency)
+
+  function readLimit(typed: string) {
+    const parsed = parse(typed, 'current')
+    if ('reason' in parsed) return parsed
+    if (!(parsed.value > 0 && parsed.value <= 2000)) return { reason: 'above 0 and up to 2,000 A' }
+    putLimit(parsed.value)
+    return {}
   }
-  const labels = $derived([
-    'main cable',
-    'fuse',
-    'drop',
-    'bank allows',
-    'inverter',
-    'units',
-    `units and inverter${session.design!.display.currency ? `, ${session.design!.display.currency}` : ''}`,
-  ])
 </script>
 
 {#if v && c}
-  <p class="note mt-0.5">
-    The same loads worked out {rungs?.length ?? 'three'} times. By watts {v.byWattsV} V, by current {v.byCurrentV} V, for
-    12 V fixtures {v.mobile12V} V; this design goes by {schools[v.school]}.
-  </p>
-  <div class="mt-1.5">
+  <div class="mt-1.5 flex flex-wrap items-end justify-between gap-x-4 gap-y-1">
     <Figures
       items={[
         { ptr: '/voltage/nominalV', unit: 'V', label: `real volts of ${v.systemV} V`, testid: 'nominal-v' },
         { ptr: '/currents/bankNominalA', unit: 'A', label: 'from the bank, nominal', testid: 'nominal-a' },
         { ptr: '/currents/bankWorstA', unit: 'A', label: `worst, at ${sayVolts(v.lowV)}`, testid: 'worst-a' },
-        { ptr: '/currents/ruleOfThumbA', unit: 'A', label: 'the “ten to one” rule says', testid: 'thumb-a' },
+        { ptr: '/needs/totalPrice', unit: 'money', label: 'cost of these', testid: 'voltage-price' },
       ]}
+    />
+    <TypedField
+      label="most in the main cable"
+      text={fieldText(v.currentLimitA, 'current', 'metric')}
+      read={readLimit}
+      nudge={(steps) => fieldText(Math.max(5, v.currentLimitA + steps * 5), 'current', 'metric')}
+      path="/houseRules/own/voltage-current-limit"
+      width="76px"
+      snapshot={() => [{ path: '/houseRules/own', value: session.design!.houseRules.own }]}
     />
   </div>
   {#if rungs}
     <div class="ladder">
-      <Ladder {rungs} height={320} />
+      <div>
+        <Ladder {rungs} height={342} />
+        <AsTable
+          heads={['at', 'amps', 'watts from the bank', 'allows']}
+          rows={[]}
+          plain={rungs
+            .filter((r) => r.currentA !== null)
+            .map((r) => [
+              `${r.systemV} V`,
+              say(r.currentA!, 'A'),
+              `${num(r.powerW!)} W`,
+              r.allowsAcW === null ? 'no limit' : `${num(r.allowsAcW)} W`,
+            ])}
+        />
+      </div>
       <div
         class="compare"
-        style:grid-template-columns="96px repeat({rungs.length}, minmax(0, 1fr))"
+        style:grid-template-columns="104px repeat({rungs.length}, minmax(0, 1fr))"
         role="group"
         aria-label="What each voltage needs"
       >
-        <div class="labels caption" aria-hidden="true">
-          <span></span><span>discs: {num(pxPerMm)} px a mm</span>
-          {#each labels as label (label)}<span>{label}</span>{/each}
+        <div class="labels caption">
+          <span></span><span>discs {num(pxPerMm)} px a mm, core in use</span>
+          <span>main cable</span><span>fuse</span><span>drop</span><span>bank allows</span>
+          <label
+            ><span class="sr-only">charge controller compared</span><select
+              class="select select-xs"
+              bind:value={controller}
+              >{#each [20, 40, 60] as amps, n (amps)}<option value={n}>{amps} A controller</option>{/each}</select
+            ></label
+          >
+          <span>by converter, it keeps a day</span><span>on the bus as it is</span><span>inverter</span><span
+            >highest volts</span
+          ><span>all of it{money ? `, ${money}` : ''}, prices of {session.design!.prices.date ?? 'the catalogue'}</span
+          ><span></span>
         </div>
-        {#each rungs as rung (rung.systemV)}<RungColumn {rung} {pxPerMm} />{/each}
+        {#each rungs as rung (rung.systemV)}<RungColumn
+            {rung}
+            {pxPerMm}
+            {controller}
+            {most}
+            {dropLimit}
+            {asked}
+          />{/each}
       </div>
     </div>
   {/if}
@@ -96,30 +140,41 @@
 <style>
   .ladder {
     display: grid;
-    grid-template-columns: minmax(320px, 44%) minmax(0, 1fr);
+    grid-template-columns: minmax(320px, 41%) minmax(0, 1fr);
     gap: 12px;
-    margin-top: 6px;
+    margin-top: 4px;
   }
   .compare {
     display: grid;
+    grid-template-rows: 32px 34px repeat(5, 25px) 32px 18px 32px 25px 30px 28px;
     align-content: start;
   }
   .labels {
     display: grid;
-    grid-template-rows: 34px 44px repeat(4, 26px) 36px 36px 34px 32px;
+    grid-template-rows: subgrid;
+    grid-row: 1 / -1;
     align-items: center;
-    padding: 6px 0;
     line-height: 1.15;
+    padding: 4px 0;
+  }
+  .labels .select {
+    width: 100px;
+    height: 24px;
+    font-size: 11.5px;
   }
   @media (max-width: 939px) {
-    .labels {
-      grid-template-rows: 56px 44px repeat(4, 26px) 52px 36px 34px 32px;
-    }
     .ladder {
       grid-template-columns: minmax(0, 1fr);
     }
     .compare {
-      grid-template-columns: 70px repeat(3, minmax(0, 1fr)) !important;
+      grid-template-columns: 74px repeat(3, minmax(0, 1fr)) !important;
+      grid-template-rows:
+        56px 42px repeat(5, 46px) minmax(46px, auto) minmax(30px, auto) minmax(52px, auto)
+        46px 46px 48px;
+    }
+    .labels .select {
+      width: 72px;
+      min-width: 0;
     }
   }
 </style>
