@@ -36,11 +36,11 @@ public static class Evaluator
         return new(banks, sorted, new(sorted.Count(f => f.Grade <= Grade.Fault), sorted.Count(f => f.Grade == Grade.Caution)), FirstToDo(banks));
     }
 
-    /// <summary>The figures of a bank with changes made, without its findings: what a mend would bring.</summary>
-    internal static BankEvaluation EvaluateFiguresOf(DesignDocument design, int bank, IReadOnlyList<DesignChange> changes)
+    /// <summary>The figures of a bank as it would be, without its findings: what a mend would bring.</summary>
+    internal static BankEvaluation FiguresOf(BankScene scene, Bank changed)
     {
-        var changed = DesignFormat.With(design, changes);
-        return EvaluateBank(new(changed, changed.Banks[bank], bank, new(changed.HouseRules), null), []);
+        var design = scene.Design with { Banks = [.. scene.Design.Banks.Select((b, i) => i == scene.Index ? changed : b)] };
+        return EvaluateBank(new(design, changed, scene.Index, scene.Rules, null), []);
     }
 
     /// <summary>The stages in the order of the work.</summary>

@@ -7,14 +7,15 @@ namespace InkyBadger.Core.Demand;
 public static class Moves
 {
     /// <summary>Only for what runs at the worst instant; null where moving it wins nothing, or all motors are taken to start together.</summary>
-    public static QuietTimes? Of(DesignDocument design, int bankIndex, BankEvaluation now, int load)
+    public static QuietTimes? Of(DesignDocument design, int bankIndex, BankEvaluation now, int load) =>
+        Daily(design, bankIndex, now) is { } daily && daily[load].OnAt(now.Loads!.Worst.FromH) ? QuietHour.Find(daily, load) : null;
+
+    private static List<DailyLoad>? Daily(DesignDocument design, int bankIndex, BankEvaluation now)
     {
         var bank = design.Banks[bankIndex];
         if (bank.Demand.By != DemandBy.Loads || now.Loads is not { } loads || now.Voltage is not { } voltage) return null;
         if (new DesignRules(design.HouseRules).Word("surge-rule") == "all-at-once") return null;
-        var resolved = LoadsStage.In(LoadsStage.Resolve(bank, voltage.NominalV), loads.Worst.Season);
-        var daily = resolved.ConvertAll(l => l.Daily);
-        return daily[load].OnAt(loads.Worst.FromH) ? QuietHour.Find(daily, load) : null;
+        return LoadsStage.In(LoadsStage.Resolve(bank, voltage.NominalV), loads.Worst.Season).ConvertAll(l => l.Daily);
     }
 
     /// <summary>The starts of the times found, in words.</summary>
@@ -22,14 +23,18 @@ public static class Moves
 
     /// <summary>The change of the document that moves the load.</summary>
     public static DesignChange Change(int bankIndex, int load, QuietTimes move) =>
-        new($"/banks/{bankIndex}/demand/loads/{load}/windows", DesignFormat.Node(move.Windows.OrderBy(w => w.StartH).Select(w => new[] { w.StartH, w.EndH }).ToList()));
+        new($"/banks/{bankIndex}/demand/loads/{load}/windows", DesignFormat.Node(Windows(move)));
+
+    /// <summary>The times found, as the document holds them.</summary>
+    internal static IReadOnlyList<double[]> Windows(QuietTimes move) => [.. move.Windows.OrderBy(w => w.StartH).Select(w => new[] { w.StartH, w.EndH })];
 
     /// <summary>The move that leaves the lowest worst instant, with the load it is of.</summary>
     public static (int Load, QuietTimes Move)? Best(DesignDocument design, int bankIndex, BankEvaluation now)
     {
+        if (Daily(design, bankIndex, now) is not { } daily) return null;
         (int, QuietTimes)? best = null;
-        for (var i = 0; i < design.Banks[bankIndex].Demand.Loads.Count; i++)
-            if (Of(design, bankIndex, now, i) is { } move && (best is null || move.SurgeW < best.Value.Item2.SurgeW)) best = (i, move);
+        for (var i = 0; i < daily.Count; i++)
+            if (daily[i].OnAt(now.Loads!.Worst.FromH) && QuietHour.Find(daily, i) is { } move && (best is null || move.SurgeW < best.Value.Item2.SurgeW)) best = (i, move);
         return best;
     }
 }

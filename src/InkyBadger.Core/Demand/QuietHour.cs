@@ -11,6 +11,8 @@ public static class QuietHour
 {
     private const int Slots = 288;
     private const double SlotHours = 24.0 / Slots;
+
+    /// <summary>The very quietest hour may be three at night: so much of what could be won is left for a time near by.</summary>
     private const double LeftForNearness = 0.25;
 
     /// <summary>Null when the load has no times, is not AC, or nothing would be won.</summary>
@@ -19,99 +21,103 @@ public static class QuietHour
     {
         var moved = loads[index];
         if (moved.Kind != LoadKind.Ac || moved.Windows is not { } windows || moved.Quantity == 0) return null;
-        var (running, extra) = Others(loads, index);
-        double unavoidable = 0;
-        for (var i = 0; i < Slots; i++) unavoidable = Math.Max(unavoidable, running[i] + extra[i]);
-
-        double now = unavoidable;
-        foreach (var w in windows) now = Math.Max(now, Local(w));
+        Span<double> running = stackalloc double[Slots];
+        Span<double> extra = stackalloc double[Slots];
+        Others(loads, index, running, extra);
+        // What would be on in each five minutes with the load there, its start or another's on top.
+        Span<double> with = stackalloc double[Slots];
+        double unavoidable = 0, longest = 0, now = 0;
+        for (var i = 0; i < Slots; i++)
+        {
+            unavoidable = Math.Max(unavoidable, running[i] + extra[i]);
+            with[i] = running[i] + moved.RunningW + Math.Max(extra[i], moved.StartExtraW);
+        }
+        foreach (var w in windows)
+        {
+            longest = Math.Max(longest, w.Hours);
+            now = Math.Max(now, Worst(with, w));
+        }
         if (!Tolerant.Exceeds(now, unavoidable)) return null;
-        // The very quietest hour may be three at night: a quarter of what could be won is left for a time near by.
-        var longest = windows.Max(w => w.Hours);
         var least = now;
-        for (var i = 0; i < Slots; i++) least = Math.Min(least, Local(At(i, longest)));
+        for (var i = 0; i < Slots; i++) least = Math.Min(least, Worst(with, At(i, longest)));
         var enough = Math.Max(unavoidable, least + (now - least) * LeftForNearness);
 
-        var taken = new bool[Slots];
+        Span<bool> taken = stackalloc bool[Slots];
         var found = new List<DayWindow>(windows.Count);
         // What stays where it is keeps its place before anything moves onto it.
         foreach (var w in windows)
-            if (Local(w) <= enough) Mark(taken, w);
+            if (Worst(with, w) <= enough) Mark(taken, w);
         foreach (var w in windows)
         {
-            if (Local(w) <= enough)
-            {
-                found.Add(w);
-                continue;
-            }
-            if (Nearest(w) is not { } quiet) return null;
-            Mark(taken, quiet);
-            found.Add(quiet);
+            var quiet = Worst(with, w) <= enough ? w : Nearest(with, taken, w, enough);
+            if (quiet is not { } place) return null;
+            Mark(taken, place);
+            found.Add(place);
         }
         var worst = unavoidable;
-        foreach (var w in found) worst = Math.Max(worst, Local(w));
+        foreach (var w in found) worst = Math.Max(worst, Worst(with, w));
         return Tolerant.Exceeds(now, worst) ? new(found, worst) : null;
+    }
 
-        double Local(DayWindow w)
-        {
-            double worst = 0;
-            foreach (var i in Touched(w)) worst = Math.Max(worst, running[i] + moved.RunningW + Math.Max(extra[i], moved.StartExtraW));
-            return worst;
-        }
-
-        DayWindow? Nearest(DayWindow w)
-        {
-            var start = (int)Math.Round(w.StartH / SlotHours);
-            // As little later as possible, or as little earlier: later first, for what it collides with began before.
-            for (var shift = 1; shift <= Slots / 2; shift++)
-                foreach (var at in new[] { start + shift, start - shift })
-                {
-                    var tried = At((at % Slots + Slots) % Slots, w.Hours);
-                    if (tried.EndH == tried.StartH || Touched(tried).Any(i => taken[i])) continue;
-                    if (Local(tried) <= enough) return tried;
-                }
-            return null;
-        }
+    /// <summary>As little later as possible, or as little earlier: later first, for what it collides with began before.</summary>
+    private static DayWindow? Nearest(ReadOnlySpan<double> with, ReadOnlySpan<bool> taken, DayWindow w, double enough)
+    {
+        var start = (int)Math.Round(w.StartH / SlotHours);
+        for (var shift = 1; shift <= Slots / 2; shift++)
+            for (var side = 1; side >= -1; side -= 2)
+            {
+                var tried = At(((start + side * shift) % Slots + Slots) % Slots, w.Hours);
+                if (tried.EndH != tried.StartH && Free(taken, tried) && Worst(with, tried) <= enough) return tried;
+            }
+        return null;
     }
 
     private static DayWindow At(int slot, double hours) => new(Math.Round(slot * SlotHours, 9), Math.Round((slot * SlotHours + hours) % 24, 9));
 
-    private static void Mark(bool[] taken, DayWindow w)
-    {
-        foreach (var i in Touched(w)) taken[i] = true;
-    }
-
-    private static IEnumerable<int> Touched(DayWindow w)
+    private static (int First, int Count) Touched(DayWindow w)
     {
         var first = (int)Math.Floor(w.StartH / SlotHours + 1e-6);
-        var count = (int)Math.Ceiling((w.StartH + w.Hours) / SlotHours - 1e-6) - first;
-        for (var i = 0; i < Math.Min(count, Slots); i++) yield return (first + i) % Slots;
+        return (first, Math.Min(Slots, (int)Math.Ceiling((w.StartH + w.Hours) / SlotHours - 1e-6) - first));
     }
 
-    private static (double[] Running, double[] Extra) Others(IReadOnlyList<DailyLoad> loads, int index)
+    private static double Worst(ReadOnlySpan<double> with, DayWindow w)
     {
-        var running = new double[Slots];
-        var extra = new double[Slots];
+        var (first, count) = Touched(w);
+        double worst = 0;
+        for (var i = 0; i < count; i++) worst = Math.Max(worst, with[(first + i) % Slots]);
+        return worst;
+    }
+
+    private static bool Free(ReadOnlySpan<bool> taken, DayWindow w)
+    {
+        var (first, count) = Touched(w);
+        for (var i = 0; i < count; i++)
+            if (taken[(first + i) % Slots]) return false;
+        return true;
+    }
+
+    private static void Mark(Span<bool> taken, DayWindow w)
+    {
+        var (first, count) = Touched(w);
+        for (var i = 0; i < count; i++) taken[(first + i) % Slots] = true;
+    }
+
+    /// <summary>Of all other AC loads: what runs in each five minutes, and the greatest start.</summary>
+    private static void Others(IReadOnlyList<DailyLoad> loads, int index, Span<double> running, Span<double> extra)
+    {
+        Span<bool> on = stackalloc bool[Slots];
         for (var j = 0; j < loads.Count; j++)
         {
             var load = loads[j];
             if (j == index || load.Kind != LoadKind.Ac || !load.EverOn) continue;
-            if (load.Windows is null)
+            on.Fill(load.Windows is null);
+            foreach (var w in load.Windows ?? []) Mark(on, w);
+            for (var i = 0; i < Slots; i++)
             {
-                for (var i = 0; i < Slots; i++) Add(i, load);
-                continue;
+                if (!on[i]) continue;
+                running[i] += load.RunningW;
+                extra[i] = Math.Max(extra[i], load.StartExtraW);
             }
-            var seen = new HashSet<int>();
-            foreach (var w in load.Windows)
-                foreach (var i in Touched(w))
-                    if (seen.Add(i)) Add(i, load);
-        }
-        return (running, extra);
-
-        void Add(int i, DailyLoad load)
-        {
-            running[i] += load.RunningW;
-            extra[i] = Math.Max(extra[i], load.StartExtraW);
         }
     }
 }

@@ -26,6 +26,9 @@ public sealed record Bank
     public Wiring Wiring { get; init; } = new();
     public IReadOnlyList<Run> Runs { get; init; } = [];
     public IReadOnlyList<Source> Sources { get; init; } = [];
+
+    /// <summary>The bank with one of its loads in another form.</summary>
+    internal Bank WithLoad(int index, Load load) => this with { Demand = Demand with { Loads = [.. Demand.Loads.Select((l, i) => i == index ? load : l)] } };
 }
 
 /// <summary>Which of the three ways of stating the demand counts; the others are kept, so that switching loses nothing.</summary>

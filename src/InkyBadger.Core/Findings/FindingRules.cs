@@ -1,3 +1,4 @@
+using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 
 namespace InkyBadger.Core.Findings;
@@ -5,6 +6,20 @@ namespace InkyBadger.Core.Findings;
 /// <summary>What a rule sees: the bank's scene and everything worked out for it.</summary>
 public sealed record FindingScene(BankScene Scene, BankEvaluation Results)
 {
+    /// <summary>The one load whose other hour would ease the worst instant most, as a mend, and whether the inverter holds then. Looked for only when asked, and once.</summary>
+    internal Lazy<(Mend Mend, bool Holds)?> Apart { get; } = new(() => MoveApart(Scene, Results));
+
+    private static (Mend, bool)? MoveApart(BankScene scene, BankEvaluation results)
+    {
+        if (Moves.Best(scene.Design, scene.Index, results) is not var (index, move)) return null;
+        var load = scene.Bank.Demand.Loads[index];
+        var then = Evaluator.FiguresOf(scene, scene.Bank.WithLoad(index, load with { Windows = Moves.Windows(move) }));
+        if (then.Loads is not { } loads) return null;
+        var holds = then.Inverter?.Demands.All(d => d.Holds) == true;
+        return (new($"{load.Name} at {Moves.Times(move)}", $"{Say.W(loads.PeakAcW)} running, {Say.W(loads.SurgeDemandW)} at worst{(holds ? ", and it holds" : ", not enough alone")}",
+            [Moves.Change(scene.Index, index, move)]), holds);
+    }
+
     public Finding Make(string rule, Grade grade, Station station, string place, string title, string why, FindingFigure[] figures, params Mend[] mends) =>
         new(rule, grade, station, Results.Id, Scene.Pointer + place, title, why, figures, mends);
 

@@ -107,13 +107,7 @@ internal static class InverterFindings
     private static Mend[] Apart(FindingScene s, InverterResult inverter)
     {
         var advised = Advised(s, inverter);
-        if (Moves.Best(s.Scene.Design, s.Scene.Index, s.Results) is not var (load, move)) return advised;
-        var change = Moves.Change(s.Scene.Index, load, move);
-        var then = Evaluator.EvaluateFiguresOf(s.Scene.Design, s.Scene.Index, [change]);
-        if (then.Loads is not { } loads) return advised;
-        var holds = then.Inverter?.Demands.All(d => d.Holds) == true;
-        Mend apart = new($"{s.Scene.Bank.Demand.Loads[load].Name} at {Moves.Times(move)}", $"{Say.W(loads.PeakAcW)} running, {Say.W(loads.SurgeDemandW)} at worst{(holds ? ", and it holds" : ", not enough alone")}", [change]);
-        return holds ? [apart, .. advised] : [.. advised, apart];
+        return s.Apart.Value is not var (apart, holds) ? advised : holds ? [apart, .. advised] : [.. advised, apart];
     }
 
     private static Finding? Surge(FindingScene s)

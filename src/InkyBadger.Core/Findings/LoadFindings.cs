@@ -42,7 +42,8 @@ internal static class LoadFindings
         if (all.Count != 1 || !DcInstead.MayBe(all[0].Item)) return null;
         var dc = DcInstead.Of(all[0].Item, s.Results.Voltage!.SystemV);
         DesignChange[] changes = [s.Scene.Change($"/demand/loads/{all[0].Index}", dc), s.Scene.Change("/inverters/0/onH", (double?)null)];
-        var then = Evaluator.EvaluateFiguresOf(s.Scene.Design, s.Scene.Index, changes);
+        var bank = s.Scene.Bank.WithLoad(all[0].Index, dc);
+        var then = Evaluator.FiguresOf(s.Scene, bank with { Inverters = [.. bank.Inverters.Select((x, n) => n == 0 ? x with { OnH = null } : x)] });
         var saving = s.Results.Energy!.EnergyBankWh - (then.Energy?.EnergyBankWh ?? 0);
         return saving <= 0 ? null : new($"{all[0].Item.Name} on DC, inverter off when idle", $"saves {Say.Wh(saving)} a day, if there is a DC model", changes);
     }
@@ -125,7 +126,7 @@ internal static class LoadFindings
         daily[i] = daily[i] with { Hours = null, Windows = [placed] };
         var window = QuietHour.Find(daily, i)?.Windows[0] ?? placed;
         DesignChange[] changes = [s.Scene.Change($"/demand/loads/{i}/windows", new[] { new[] { window.StartH, window.EndH } }), s.Scene.Change($"/demand/loads/{i}/hours", (double?)null)];
-        var then = Evaluator.EvaluateFiguresOf(s.Scene.Design, s.Scene.Index, changes);
+        var then = Evaluator.FiguresOf(s.Scene, s.Scene.Bank.WithLoad(i, load with { Windows = [[window.StartH, window.EndH]], Hours = null }));
         if (then.Loads is not { } placedLoads || placedLoads.SurgeDemandW > (1 - WorthPlacing) * loads.SurgeDemandW) return null;
         return s.Make("load.no-times", Grade.Note, Station.Loads, $"/demand/loads/{i}/hours", $"{load.Name} has no times, so it is always in the way",
             $"{Say.W(loads.Rows[i].RunningW)} for {Say.Hours(load.Hours.Value)} at a time nobody named count as on at every instant, under every other start.",

@@ -257,7 +257,7 @@
           x={Math.min(width - 130, Math.max(left + 8, x(h.seconds) + 6))}
           y={cy + 12}
           size={13}
-          after={h.enough ? '' : h.seconds === 0 ? 'gives way at once' : 'gives way'}
+          after={`${h.element === 'fuse' ? 'about' : ''}${h.enough ? '' : h.seconds === 0 ? ' gives way at once' : ' gives way'}`.trim()}
           halo
         />
       {/if}
