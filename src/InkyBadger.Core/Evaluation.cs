@@ -219,7 +219,8 @@ public sealed record BankResult(
     double UnitOhm,
     bool UnitOhmAssumed,
     double? NeededAh,
-    double? ThumbAhOff);
+    double? ThumbAhOff,
+    double? PeukertK);
 
 /// <summary>A conductor of the bank: size, one-way length [m] and resistance with its two lugs [Ω].</summary>
 public sealed record BankConductor(string Size, double AreaMm2, double LengthM, double Ohm, double AmpacityA);
@@ -253,7 +254,10 @@ public sealed record NetworkResult(
     IReadOnlyList<double> NegativeLinksA,
     double LinkWorstA,
     int? BlackoutAfter,
-    IReadOnlyList<StyleResult> Styles);
+    IReadOnlyList<StyleResult> Styles,
+    IReadOnlyList<PlacedAmps> Conductors,
+    double? SurvivesA,
+    double? SurvivesAcW);
 
 /// <summary>A cable tried: size, conductors in parallel, what it carries and drops.</summary>
 public sealed record CableOption(string Size, int Conductors, double AmpacityA, double DropFraction);

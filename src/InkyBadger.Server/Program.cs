@@ -1,5 +1,6 @@
 using System.Net;
 using InkyBadger.Core.Design;
+using InkyBadger.Server.Banks;
 using InkyBadger.Server.Designs;
 using InkyBadger.Server.Evaluating;
 using InkyBadger.Server.Files;
@@ -74,6 +75,8 @@ builder.Services.AddSingleton(options);
 builder.Services.AddSingleton<DesignReader>();
 builder.Services.AddSingleton<LoadReader>();
 builder.Services.AddSingleton<LoadCsv>();
+builder.Services.AddSingleton<UnitReader>();
+builder.Services.AddSingleton<UnitCsv>();
 builder.Services.AddSingleton<ShelfCards>();
 builder.Services.AddBadgerStorage(options.DataFolder);
 
@@ -93,6 +96,7 @@ app.MapFiles();
 app.MapEvaluating();
 app.MapLoads();
 app.MapInverters();
+app.MapBanks();
 if (documentTool)
 {
     app.Run();

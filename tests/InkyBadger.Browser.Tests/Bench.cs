@@ -53,7 +53,7 @@ public sealed class Bench : IDisposable
     /// <summary>What the condition gives, as soon as it gives something.</summary>
     public T Wait<T>(Func<IWebDriver, T?> condition, string? what = null)
     {
-        var wait = new WebDriverWait(Driver, TimeSpan.FromSeconds(15)) { PollingInterval = TimeSpan.FromMilliseconds(30), Message = what ?? "" };
+        var wait = new WebDriverWait(Driver, TimeSpan.FromSeconds(30)) { PollingInterval = TimeSpan.FromMilliseconds(30), Message = what ?? "" };
         wait.IgnoreExceptionTypes(typeof(StaleElementReferenceException), typeof(NoSuchElementException));
         return wait.Until(condition)!;
     }

@@ -26,6 +26,22 @@ public class ScreenTests
                 judge("an inverter of one’s own");
                 bench.ClickText("dialog[open] button", "Leave it");
             }
+            if (station == "bank")
+            {
+                bench.Click("[data-unit=A1]");
+                bench.Find("[data-testid=cascade]");
+                bench.Click("[data-conductor='4']");
+                bench.Find("[data-testid=conductor]");
+                judge("a string out, a link pointed at");
+                bench.ClickText("button", "Stock");
+                bench.WaitUntil(() => bench.All("[data-stock]").Count > 15, "the stock");
+                judge("the stock of units");
+                bench.ClickText("dialog[open] button", "Add my own");
+                bench.Find("dialog[open] [data-own=cells]");
+                judge("a unit of one’s own");
+                bench.ClickText("dialog[open] button", "Back to the stock");
+                bench.ClickText("dialog[open] button", "Close");
+            }
             if (station != "loads") continue;
             bench.Click("input[role=combobox]");
             bench.WaitUntil(() => bench.All("[data-library]").Count > 20, "the library");

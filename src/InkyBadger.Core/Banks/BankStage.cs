@@ -49,7 +49,8 @@ public static class BankStage
         var result = new BankResult(unit, bank.Unit is not null, advised?.Key, advised?.Name, series, parallel, advisedSeries, sizing?.Parallel,
             bank.Series is not null, bank.Parallel is not null, sizing, autonomy ?? 1, autonomy is null, dod,
             figures.Units, series * unit.Cells, figures.NominalV, figures.Ah, figures.RatedWh, figures.UsableWh, figures.ContinuousA, figures.MassKg, figures.Price,
-            atMean, atPeak, currents is null ? null : currents.BankNominalA / figures.Ah, unitOhm, assumed, neededAh, neededAh is > 0 && currents?.RuleOfThumbAh is { } thumb ? thumb / neededAh - 1 : null);
+            atMean, atPeak, currents is null ? null : currents.BankNominalA / figures.Ah, unitOhm, assumed, neededAh, neededAh is > 0 && currents?.RuleOfThumbAh is { } thumb ? thumb / neededAh - 1 : null,
+            unitChemistry.IsLithium ? null : PeukertOf(unit, unitChemistry));
         if (scene.Tape is { } tape) WriteWorking(tape, scene, result, mixed is not null, unitChemistry, energy, currents, voltage, loads, inverter);
         return result;
     }
@@ -153,6 +154,17 @@ public static class BankStage
         if (r.Unit.LimitA() is { } limit)
             Sum("/bank/continuousA", "continuous current of the strings, shared evenly", r.ContinuousA, "A", "{P} × {I}", [p, Of("I", limit, "A", "a unit allows", "bms/continuousA")]);
         Sum("/bank/massKg", "mass of the units", r.MassKg, "kg", "{S} × {P} × {m}", [s, p, Of("m", r.Unit.MassKg, "kg", "a unit", "massKg")]);
+        if (r.PeukertK is { } k)
+        {
+            var plate = r.Unit.Reserve is { } reserve && Math.Abs(k - chemistry.PeukertExponent) > 1e-12
+                ? new[]
+                {
+                    T.Sheet("C", r.Unit.Ah, "Ah", "rated"), T.Sheet("H", r.Unit.RatedHours ?? 20, "h", "at so many hours"),
+                    T.Sheet("m", reserve.Minutes / 60, "h", "its second rating"), T.Sheet("I", reserve.Amps, "A", "at so many amperes"),
+                }
+                : [T.Table("k", chemistry.PeukertExponent, "", $"typical of {chemistry.Label}", "chemistries")];
+            tape.Write("/bank/peukertK", "Peukert’s exponent", k, "", "4.3", null, plate, plate.Length > 1 ? "ln(hours ÷ hours) ÷ ln(amperes ÷ amperes) of the plate’s two ratings." : "The plate has no second rating: the chemistry’s typical value.");
+        }
         Sum("/bank/price", "price of the units", r.Price, "money", "{S} × {P} × {m}", [s, p, Of("m", r.Unit.Price, "money", "a unit", "price")]);
         if (currents is not null)
             tape.Write("/bank/cRate", "C-rate at full load", r.CRate, "per hour", "4.1", "{I} ÷ {Q}",

@@ -52,13 +52,23 @@ public static class NetworkStage
             styles[i] = new(offered[i], otherShares[at], at + 1, otherCeiling, Allows(otherCeiling));
         }
 
+        // Any one string may go as long as none of those left is over its limit.
+        double? survives = limits is null || bank.Parallel == 1 ? null : Enumerable.Range(1, bank.Parallel).Min(j => BankAtLoad.CeilingWithout(network, limits, [j]));
         var result = new NetworkResult(style, wiring.Style is not null, advisedStyle, jumper, link, lead,
             model.StringOhm[0], network.SourceOhm(), currentA, Array.ConvertAll(shares, s => s * currentA), shares, worst + 1, shares[worst], shares[worst] * currentA, even,
             ceiling?.CeilingA, ceiling?.LimitingString, ceiling?.IdealA, ceiling?.LossA, ceiling?.LossPercent / 100, Allows(ceiling?.CeilingA),
             Links(network, shares, currentA, rail => rail.PositiveA), Links(network, shares, currentA, rail => rail.NegativeA),
             LinkWorst(network, run?.RatingA ?? currentA, scene.Rules.Word("links-one-string-out") == "one-out"),
-            limits is null || currentA <= 0 ? null : BlackoutAfter(network, limits, currentA), styles);
-        if (scene.Tape is { } tape) WriteWorking(tape, result, limits, bank, voltage, inverter, currents);
+            limits is null || currentA <= 0 ? null : BlackoutAfter(network, limits, currentA), styles, [], survives, Allows(survives));
+        result = result with
+        {
+            Conductors = BankConductors.Of(wiring, practice, ambient, bank.Series, bank.Parallel, network.IsBusBars, jumper, link, lead, result.StringCurrentsA, result.PositiveLinksA, result.NegativeLinksA),
+        };
+        if (scene.Tape is { } tape)
+        {
+            WriteWorking(tape, result, limits, bank, voltage, inverter, currents);
+            BankConductors.WriteWorking(tape, result);
+        }
         return result;
     }
 
@@ -72,6 +82,10 @@ public static class NetworkStage
     }
 
     private static WiringStyle StyleOf(string word) => word switch { "bus-bars" => WiringStyle.BusBars, "same-end" => WiringStyle.SameEnd, _ => WiringStyle.Diagonal };
+
+    /// <summary>What each string's units allow; null where one of them sets no limit.</summary>
+    internal static IReadOnlyList<StringLimit>? LimitsOf(BankScene scene, BankResult bank, NetworkResult network) =>
+        new BankModel(bank, scene.Bank.Wiring, network.Jumper, network.Link, network.Lead, scene.Bank.Positions).Limits;
 
     /// <summary>The network of a bank as it is wired.</summary>
     public static BankNetwork AsWired(BankScene scene, BankResult bank, NetworkResult network) =>
@@ -173,6 +187,17 @@ public static class NetworkStage
         tape.Write("/network/bankOhm", "resistance of the whole bank", r.BankOhm, "ohm", "5.1", null, solved, how);
         for (var i = 0; i < r.Styles.Count; i++)
             tape.Write($"/network/styles/{i}/worstShare", $"greatest share, {StyleWord(r.Styles[i].Style)}", r.Styles[i].WorstShare, "fraction", "5.1", null, solved[..2], how, "take-off");
+        if (r.SurvivesA is { } survives)
+        {
+            tape.Write("/network/survivesA", "greatest current at which any one string may drop out", survives, "A", "5.3", null, [.. solved[..2], T.Sheet("u", bank.Unit.LimitA(), "A", "a unit allows", "/unit/bms/continuousA")],
+                "For each string the network without it is solved, and the greatest current found at which none of the others is over its limit; the least of these.");
+            if (r.SurvivesAcW is { } survivesW && survivesW > 0)
+                tape.Write("/network/survivesAcW", "the same as AC watts", survivesW, "W", "10.1", "(({c} − {d}) × {V} − {i}) × {η}",
+                [
+                    T.Worked("c", survives, "A", "any one out", "/network/survivesA"), T.Worked("d", currents?.DcWorstA ?? 0, "A", "DC loads", "/currents/dcWorstA"),
+                    T.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV"), Demand.EnergyStage.Idle(inverter!) with { Key = "i" }, Demand.EnergyStage.Efficiency(inverter!),
+                ]);
+        }
         if (r.CeilingA is { } ceiling && limits is not null)
         {
             var limiting = r.LimitingString!.Value - 1;

@@ -66,7 +66,7 @@ internal static partial class LoadFields
     /// <summary>A spreadsheet's guard before a name that looks like a formula.</summary>
     private static string Unescaped(string name) => name.Length > 1 && name[0] == '\'' && "=+-@".Contains(name[1], StringComparison.Ordinal) ? name[1..] : name;
 
-    private static double Number(string field, string text, bool decimalComma, (string Unit, double Factor)[] units)
+    internal static double Number(string field, string text, bool decimalComma, (string Unit, double Factor)[] units)
     {
         var match = NumberWithUnit().Match(text);
         var digits = match.Groups[1].Value.Replace(" ", "", StringComparison.Ordinal);

@@ -20,6 +20,10 @@ export type LadderRung = Schemas['LadderRung']
 export type DesignCard = Schemas['DesignCard']
 export type LibraryLoad = Schemas['LibraryLoad']
 export type LoadCsvAnswer = Schemas['LoadCsvAnswer']
+export type BankAtLoad = Schemas['BankAtLoadResult']
+export type BankStep = Schemas['BankStep']
+export type UnitTrial = Schemas['UnitTrial']
+export type UnitCsvAnswer = Schemas['UnitCsvAnswer']
 export type InverterTrial = Schemas['InverterTrial']
 export type WhatIf = Schemas['WhatIf']
 export type Station = Schemas['Station']
@@ -111,6 +115,29 @@ export const api = {
     unwrap(await client.POST('/api/ladder', { params: { query: { bank } }, body: design as unknown as Body })),
   whatIfs: async (design: Design, bank: number) =>
     unwrap(await client.POST('/api/what-ifs', { params: { query: { bank } }, body: design as unknown as Body })),
+  /** Null where the bank cannot be worked out yet. */
+  bankAtLoad: async (design: Design, bank: number, amps?: number) => {
+    const answer = await client.POST('/api/bank/at-load', {
+      params: { query: { bank, amps } },
+      body: design as unknown as Body,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  bankSteps: async (design: Design, bank: number) =>
+    unwrap(await client.POST('/api/bank/steps', { params: { query: { bank } }, body: design as unknown as Body })),
+  units: async (design: Design, bank: number) =>
+    unwrap(await client.POST('/api/units', { params: { query: { bank } }, body: design as unknown as Body })),
+  keepUnit: async (key: string, item: UnitItem) =>
+    done(await client.PUT('/api/units/own/{key}', { params: { path: { key } }, body: item as unknown as Body })),
+  dropUnit: async (key: string) => done(await client.DELETE('/api/units/own/{key}', { params: { path: { key } } })),
+  readUnits: async (csv: string) =>
+    unwrap(
+      await client.POST('/api/units/csv', {
+        body: csv,
+        bodySerializer: (body) => body as string,
+        headers: { 'content-type': 'text/csv' },
+      }),
+    ),
   inverters: async (design: Design, bank: number) =>
     unwrap(await client.POST('/api/inverters', { params: { query: { bank } }, body: design as unknown as Body })),
   keepInverter: async (key: string, item: InverterItem) =>

@@ -311,6 +311,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The stock and one’s own units as CSV */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs": {
         parameters: {
             query?: never;
@@ -1220,6 +1254,294 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank/at-load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Each string’s amperes at a load, and what the loss of each would bring; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    amps?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BankAtLoadResult"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What another string or the next larger unit would bring; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BankStep"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The stock of units and one’s own, judged for a bank’s voltage; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UnitTrial"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/own/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a unit of one’s own */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Take an own unit out */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a stock of units as CSV; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UnitCsvAnswer"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1264,6 +1586,23 @@ export interface components {
             wiring: components["schemas"]["Wiring"];
             runs: components["schemas"]["Run"][];
             sources: components["schemas"]["Source"][];
+        };
+        /**
+         * @description The bank at a load of one's choice: amperes and limit of each string, what each loss would bring, and the greatest load at which any one
+         *     loss is survived, as amperes and as AC watts.
+         */
+        BankAtLoadResult: {
+            /** Format: double */
+            loadA: number;
+            /** Format: double */
+            acW: null | number;
+            currentsA: number[];
+            limitsA: (null | number)[];
+            /** Format: double */
+            survivesA: null | number;
+            /** Format: double */
+            survivesAcW: null | number;
+            dropOuts: components["schemas"]["DropOut"][];
         };
         /** @description A conductor of the bank: size, one-way length [m] and resistance with its two lugs [Ω]. */
         BankConductor: {
@@ -1361,6 +1700,8 @@ export interface components {
             neededAh: null | number;
             /** Format: double */
             thumbAhOff: null | number;
+            /** Format: double */
+            peukertK: null | number;
         };
         /** @description Series, strings and units, the three demands in ampere-hours and whole strings, and the one that governs. */
         BankSizeResult: {
@@ -1385,6 +1726,38 @@ export interface components {
             parallelByCRate: null | number;
             /** Format: int32 */
             parallelByBms: null | number;
+        };
+        /**
+         * @description A next step for the bank and what it would bring, against the design as it stands: usable watt-hours, hours it lasts, AC watts it lets
+         *     through (null: no limit), price, mass, and what is found wrong then. IReadOnlyList&lt;DesignChange&gt; BankStep.Changes takes it.
+         */
+        BankStep: {
+            title: string;
+            /** Format: int32 */
+            series: number;
+            /** Format: int32 */
+            parallel: number;
+            /** Format: double */
+            usableWh: number;
+            /** Format: double */
+            moreWh: number;
+            /** Format: double */
+            hoursAtMean: null | number;
+            /** Format: double */
+            allowsAcW: null | number;
+            /** Format: double */
+            price: number;
+            /** Format: double */
+            morePrice: number;
+            /** Format: double */
+            massKg: number;
+            /** Format: double */
+            worstShare: null | number;
+            /** Format: int32 */
+            wrong: number;
+            /** Format: int32 */
+            wrongNow: number;
+            changes: components["schemas"]["DesignChange"][];
         };
         /** @description Why a stage has no figures: what to do first, in words. Null where it has. */
         Because: {
@@ -1478,6 +1851,8 @@ export interface components {
             lengthM: null | number;
             size: null | string;
         };
+        /** @enum {unknown} */
+        ConductorKind: "jumper" | "link" | "lead";
         /** @description What a charge controller of so many amperes passes at this voltage: most of the day, and at the end of charging [W]. */
         ControllerPass: {
             /** Format: double */
@@ -1643,6 +2018,31 @@ export interface components {
         Display: {
             units: components["schemas"]["UnitSystem"];
             currency: string;
+        };
+        /**
+         * @description A string lost: how the cascade runs, which strings are left, and what they give: AC watts (null: they set no limit, or there is no
+         *     inverter), amperes, usable watt-hours.
+         */
+        DropOut: {
+            /** Format: int32 */
+            string: number;
+            steps: components["schemas"]["DropStep"][];
+            remaining: number[];
+            blackout: boolean;
+            /** Format: double */
+            leftA: null | number;
+            /** Format: double */
+            leftAcW: null | number;
+            /** Format: double */
+            leftWh: number;
+            sentence: string;
+        };
+        /** @description A state of a cascade: which string opened to bring it about (from 1; null: all in) and why, and what every string carries then [A]. */
+        DropStep: {
+            /** Format: int32 */
+            dropped: null | number;
+            reason: string;
+            currentsA: number[];
         };
         /** @description A day's energy as it leaves the bank, in one season. */
         EnergyDay: {
@@ -2233,6 +2633,11 @@ export interface components {
             /** Format: int32 */
             blackoutAfter: null | number;
             styles: components["schemas"]["StyleResult"][];
+            conductors: components["schemas"]["PlacedAmps"][];
+            /** Format: double */
+            survivesA: null | number;
+            /** Format: double */
+            survivesAcW: null | number;
         };
         /**
          * @description Where a number comes from.
@@ -2254,6 +2659,32 @@ export interface components {
             living: boolean;
             /** Format: double */
             altitudeM: null | number;
+        };
+        /**
+         * @description A conductor of the bank as it stands, at full load: which one (rail; string; after which string or unit), size, length one way [m], resistance
+         *     with its two lugs [Ω], amperes, what it carries at most, volts lost and heat [W]. Own: it differs from the rest.
+         */
+        PlacedAmps: {
+            kind: components["schemas"]["ConductorKind"];
+            rail: components["schemas"]["Pole"];
+            /** Format: int32 */
+            string: number;
+            /** Format: int32 */
+            after: number;
+            size: string;
+            /** Format: double */
+            lengthM: number;
+            /** Format: double */
+            ohm: number;
+            /** Format: double */
+            amps: number;
+            /** Format: double */
+            ampacityA: number;
+            /** Format: double */
+            dropV: number;
+            /** Format: double */
+            heatW: number;
+            own: boolean;
         };
         /** @description A jumper (string, after which unit), link (rail, after which string) or lead (rail, string) that differs from the rest. */
         PlacedConductor: {
@@ -2584,6 +3015,11 @@ export interface components {
             ref: null | string;
             text: null | string;
         };
+        UnitCsvAnswer: {
+            units: components["schemas"]["UnitItem"][];
+            bad: components["schemas"]["BadLine"][];
+            head: string;
+        };
         /** @description A battery as bought, copied into the design with its figures, so that a file stands alone. */
         UnitItem: {
             key: string;
@@ -2646,6 +3082,16 @@ export interface components {
          * @enum {unknown}
          */
         UnitSystem: "metric" | "imperial";
+        /** @description A unit judged for a bank: how many in series make its voltage (null: none do), and which voltages it makes otherwise. */
+        UnitTrial: {
+            item: components["schemas"]["UnitItem"];
+            /** Format: double */
+            nominalV: number;
+            /** Format: int32 */
+            series: null | number;
+            makes: number[];
+            words: string;
+        };
         VoltageResult: {
             /** Format: int32 */
             systemV: number;

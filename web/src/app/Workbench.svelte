@@ -2,6 +2,10 @@
   import { tinykeys } from 'tinykeys'
   import Path from '../drawing/Path.svelte'
   import Bank from '../stations/bank/Bank.svelte'
+  import { bench } from '../stations/bank/bench.svelte'
+  import ConductorStrip from '../stations/bank/ConductorStrip.svelte'
+  import DropOuts from '../stations/bank/DropOuts.svelte'
+  import Steps from '../stations/bank/Steps.svelte'
   import Takeoffs from '../stations/bank/Takeoffs.svelte'
   import ClassList from '../stations/cables/ClassList.svelte'
   import Cables from '../stations/cables/Cables.svelte'
@@ -84,8 +88,15 @@
       <Page />
     </div>
     <div class="notes">
-      {#if session.station === 'bank'}<Takeoffs />{/if}
+      {#if session.station === 'bank'}
+        {#if bench.conductor !== null && session.result?.network?.conductors[bench.conductor]}
+          <ConductorStrip c={session.result.network.conductors[bench.conductor]} index={bench.conductor} />
+        {/if}
+        <Takeoffs />
+        <DropOuts />
+      {/if}
       <Findings station={session.station} />
+      {#if session.station === 'bank'}<Steps />{/if}
       {#if session.station === 'loads'}<WhatIfs />{/if}
       {#if session.station === 'inverter'}<InverterList />{/if}
       {#if session.station === 'voltage'}<Schools />{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { UnitItem } from '../../api/client'
   import { session } from '../../app/session.svelte'
   import AsTable from '../../ui/AsTable.svelte'
   import ChoiceField from '../../ui/ChoiceField.svelte'
@@ -7,6 +8,8 @@
   import QuantityField from '../../ui/QuantityField.svelte'
   import { stringName } from '../../ui/quantity'
   import BankDrawing from './BankDrawing.svelte'
+  import LoadSlider from './LoadSlider.svelte'
+  import UnitStock from './UnitStock.svelte'
 
   const e = $derived(session.result)
   const b = $derived(e?.bank)
@@ -23,6 +26,19 @@
     return unit && !all.some((u) => u.key === unit.key) ? [{ value: unit.key, text: unit.name }, ...listed] : listed
   })
   const sizes = $derived(session.reference!.practices.find((p) => p.id === e?.mainRun?.practice)?.sizes ?? [])
+
+  let stock = $state(false)
+
+  function take(item: UnitItem) {
+    session.edit(
+      [
+        { path: '~/unit', value: item },
+        { path: '~/chemistry', value: null },
+        { path: '~/series', value: null },
+      ],
+      true,
+    )
+  }
 
   function pick(key: string | null) {
     const item = key === null ? null : (session.reference!.units.find((u) => u.key === key) ?? unit)
@@ -50,6 +66,7 @@
     path="/unit"
     onpick={pick}
   />
+  <button type="button" class="btn btn-outline btn-xs h-[26px]" onclick={() => (stock = true)}>Stock</button>
   <QuantityField label="in series" kind="count" path="/series" advised={b?.advisedSeries ?? null} width="58px" />
   <QuantityField
     label="strings"
@@ -78,6 +95,12 @@
   {/if}
 </div>
 
+{#if b && e?.voltage && cells % b.unit.cells !== 0}
+  <p class="note mt-1" data-testid="cannot">
+    {b.unit.name} cannot make {e.voltage.systemV} V.
+    <button type="button" class="link-copper" onclick={() => (stock = true)}>See which can</button>
+  </p>
+{/if}
 {#if b && e?.voltage}
   <div class="mt-1.5">
     <Figures
@@ -94,6 +117,9 @@
           testid: 'allows-ac',
         },
         { ptr: '/bank/massKg', unit: 'kg', label: 'mass' },
+        ...(b.peukertK === null
+          ? []
+          : [{ ptr: '/bank/peukertK', unit: '', label: 'Peukert’s exponent', testid: 'peukert' }]),
       ]}
     />
   </div>
@@ -117,6 +143,7 @@
   {/if}
   {#if n}
     <BankDrawing />
+    <LoadSlider />
     <AsTable
       heads={['string', 'share', 'at full load']}
       rows={n.shares.map((_, i) => ({
@@ -135,6 +162,8 @@
 {:else}
   <p class="note mt-3">{e?.because.bank ?? 'Choose a unit'}. With loads entered, one is advised.</p>
 {/if}
+
+<UnitStock bind:open={stock} onpick={take} />
 
 <style>
   .controls {

@@ -5,6 +5,8 @@
   import FigText from '../../drawing/FigText.svelte'
   import { diameterMm, step125 } from '../../drawing/geometry'
   import { num, say, stringName } from '../../ui/quantity'
+  import { bench } from './bench.svelte'
+  import { conductorName } from './conductors'
 
   /** The bank as it stands: units, jumpers, links and leads with the share of their ampacity in use, and each string's amperes. */
   let height = $state(260)
@@ -14,6 +16,21 @@
   const bank = $derived(e.bank!)
   const n = $derived(e.network!)
   const run = $derived(e.mainRun)
+  // What is tried on the bank: another load, a string out.
+  const tried = $derived(bench.currents)
+  const flow = $derived(tried ?? n.stringCurrentsA)
+  /** Amperes of a rail's links as they are looked at: what the strings beyond give. For the drawing only, never printed. */
+  const railFlow = (rail: 'positive' | 'negative', after: number) => {
+    if (tried === null) return (rail === 'positive' ? n.positiveLinksA : n.negativeLinksA)[after - 1]
+    const beyond = rail === 'negative' && n.style === 'diagonal' ? flow.slice(0, after) : flow.slice(after)
+    return Math.abs(beyond.reduce((sum, a) => sum + a, 0))
+  }
+  const share = $derived(
+    tried === null || n.currentA === 0 ? 1 : Math.abs(flow.reduce((sum, a) => sum + a, 0)) / n.currentA,
+  )
+  const indexOf = (kind: string, rail: string, after: number, string = after) =>
+    n.conductors.findIndex((c) => c.kind === kind && c.rail === rail && c.after === after && c.string === string)
+
   const [MARGIN, LEADS] = [16, 84]
   const pitch = $derived(Math.max(bank.parallel > 12 ? 56 : 72, (width - MARGIN - LEADS) / bank.parallel))
   const least = $derived(bank.parallel > 16 ? bank.parallel * 56 + MARGIN + LEADS : 0)
@@ -47,9 +64,39 @@
     )
   const limit = $derived(limitOf(bank.parallel))
   const fullOf = (string: number) => limitOf(string) ?? Math.max(...n.stringCurrentsA, 1) * 1.2
-  const mainShare = $derived(run?.ampacityA ? run.designA / run.ampacityA : 0)
+  const mainShare = $derived(run?.ampacityA ? (run.designA / run.ampacityA) * share : 0)
   const jumperShare = (amps: number) => (n.jumper.ampacityA > 0 ? amps / n.jumper.ampacityA : 0)
   const linkShare = (amps: number) => (n.link.ampacityA > 0 ? amps / n.link.ampacityA : 0)
+  /** Places to point at: rail links, leads, jumpers. */
+  const hits = $derived.by(() => {
+    const list: { index: number; x: number; y: number; w: number; h: number; label: string }[] = []
+    const add = (index: number, x: number, y: number, w: number, h: number) => {
+      if (index < 0) return
+      const c = n.conductors[index]
+      list.push({
+        index,
+        x,
+        y,
+        w,
+        h,
+        label: `${conductorName(c)}, ${say(c.amps, 'A')} at full load. Press for its figures`,
+      })
+    }
+    for (const s of strings) {
+      if (s.i > 0 && n.style !== 'bus-bars') {
+        const to = strings[s.i - 1].x
+        add(indexOf('link', 'positive', s.i), s.x + 12, top - 12, Math.max(12, to - s.x - 24), 24)
+        add(indexOf('link', 'negative', s.i), s.x + 12, bottom - 12, Math.max(12, to - s.x - 24), 24)
+      }
+      if (n.style === 'bus-bars') {
+        add(indexOf('lead', 'positive', s.i + 1), s.x - 12, top - 22, 24, 14)
+        add(indexOf('lead', 'negative', s.i + 1), s.x - 12, bottom + 8, 24, 14)
+      }
+      for (let r = 1; r < rows; r++)
+        add(indexOf('jumper', 'positive', r, s.i + 1), s.x - 12, top + r * each - 9, 24, 18)
+    }
+    return list
+  })
   const edge = $derived(width - 8)
   const low = $derived(bottom + Math.max(mainThick, linkThick) / 2 + 8)
 </script>
@@ -77,7 +124,7 @@
         x2={to}
         y2={top}
         thick={linkThick}
-        share={linkShare(n.positiveLinksA[s.i - 1])}
+        share={linkShare(railFlow('positive', s.i))}
         title="{n.link.size}, {say(n.link.lengthM, 'm')}"
       />
       <Copper
@@ -86,7 +133,7 @@
         x2={to}
         y2={bottom}
         thick={linkThick}
-        share={linkShare(n.negativeLinksA[s.i - 1])}
+        share={linkShare(railFlow('negative', s.i))}
         title="{n.link.size}, {say(n.link.lengthM, 'm')}"
       />
     {/each}
@@ -118,7 +165,8 @@
     />
   {/if}
   {#each strings as s (s.i)}
-    {@const amps = n.stringCurrentsA[s.i]}
+    {@const amps = Math.abs(flow[s.i])}
+    {@const gone = bench.isOut(s.i + 1)}
     {@const full = fullOf(s.i + 1)}
     <!-- The way down the string: lead, jumpers. -->
     {#if rows > 1}
@@ -138,7 +186,20 @@
       {@const apart = Math.min(18, each * 0.15)}
       {@const y1 = top + r * each + (r === 0 ? -6 : apart)}
       {@const y2 = top + (r + 1) * each - (r === rows - 1 ? -6 : apart)}
-      <rect x={s.x - box / 2} y={y1} width={box} height={y2 - y1} fill="var(--page)" stroke="var(--ink)" />
+      <rect
+        x={s.x - box / 2}
+        y={y1}
+        width={box}
+        height={y2 - y1}
+        class={['unit', gone && 'gone', bench.out === s.i + 1 && 'chosen']}
+        role="button"
+        tabindex="-1"
+        data-stop
+        data-unit="{s.name}{r + 1}"
+        aria-label="unit {s.name}{r + 1}{gone ? ', out' : ''}. Press: what if it drops out"
+        onclick={() => bench.play(s.i + 1)}
+        onkeydown={() => {}}
+      />
       {#if many}
         {#each Array.from({ length: bank.series - 1 }, (_, c) => c) as c (c)}
           <line
@@ -209,40 +270,55 @@
         <line x1={bx - 4} x2={bx + 17} y1={even} y2={even} stroke="var(--ink)" stroke-width="2" />
       {/if}
       {@const my = (b1 + b2) / 2}
-      <FigText
-        ptr="/network/shares/{s.i}"
-        unit="fraction"
-        label="string {s.name}’s share"
-        x={bx + 22}
-        y={my}
-        size={pitch > 190 ? 24 : 19}
-      />
-      <FigText
-        ptr="/network/stringCurrentsA/{s.i}"
-        unit="A"
-        label="string {s.name} at full load"
-        x={bx + 22}
-        y={my + 20}
-        size={15}
-      />
+      {#if tried === null}
+        <FigText
+          ptr="/network/shares/{s.i}"
+          unit="fraction"
+          label="string {s.name}’s share"
+          x={bx + 22}
+          y={my}
+          size={pitch > 190 ? 24 : 19}
+        />
+        <FigText
+          ptr="/network/stringCurrentsA/{s.i}"
+          unit="A"
+          label="string {s.name} at full load"
+          x={bx + 22}
+          y={my + 20}
+          size={15}
+        />
+      {:else}
+        <text x={bx + 22} y={my + 6} class="fig tried" data-tried={s.name}>{gone ? 'out' : say(flow[s.i], 'A')}</text>
+        {#if !gone && limitOf(s.i + 1) !== null && amps > limitOf(s.i + 1)! * 1.000001}<text
+            x={bx + 22}
+            y={my + 21}
+            class="over">over {say(limitOf(s.i + 1)!, 'rating')}</text
+          >{/if}
+      {/if}
       <text x={bx + 22} y={my + 36} class="faint">string {s.name}</text>
       {#if s.i === bank.parallel - 1 && limit !== null}
         <text x={bx + 20} y={b1 + 9} class="faint">{bank.unit.bms ? 'BMS' : 'unit'} {say(limit, 'rating')}</text>
       {/if}
     {:else}
-      <FigText
-        ptr="/network/stringCurrentsA/{s.i}"
-        unit="A"
-        label="string {s.name} at full load"
-        x={s.x}
-        y={height - 6}
-        anchor="middle"
-        size={13}
-      />
+      {#if tried === null}
+        <FigText
+          ptr="/network/stringCurrentsA/{s.i}"
+          unit="A"
+          label="string {s.name} at full load"
+          x={s.x}
+          y={height - 6}
+          anchor="middle"
+          size={13}
+        />
+      {:else}
+        <text x={s.x} y={height - 6} text-anchor="middle" class="fig" style:font-size="13px" data-tried={s.name}
+          >{gone ? 'out' : say(flow[s.i], 'A')}</text
+        >
+      {/if}
     {/if}
     {#if s.i > 0 && n.style !== 'bus-bars'}
       {@const mx = (s.x + strings[s.i - 1].x) / 2}
-      {#if pitch > 84}
+      {#if pitch > 84 && tried === null}
         <FigText
           ptr="/network/positiveLinksA/{s.i - 1}"
           unit="A"
@@ -266,15 +342,41 @@
       {/if}
     {/if}
   {/each}
-  <FigText
-    ptr="/currents/bankWorstA"
-    unit="A"
-    label="whole bank at full load"
-    x={edge}
-    y={top - mainThick / 2 - 7}
-    anchor="end"
-    size={17}
-  />
+  {#if tried === null}
+    <FigText
+      ptr="/currents/bankWorstA"
+      unit="A"
+      label="whole bank at full load"
+      x={edge}
+      y={top - mainThick / 2 - 7}
+      anchor="end"
+      size={17}
+    />
+  {:else}
+    <text x={edge} y={top - mainThick / 2 - 7} text-anchor="end" class="fig" style:font-size="17px"
+      >{say(
+        flow.reduce((sum, a) => sum + a, 0),
+        'A',
+      )}</text
+    >
+  {/if}
+  <!-- Every conductor can be pointed at. -->
+  {#each hits as h (h.index)}
+    <rect
+      x={h.x}
+      y={h.y}
+      width={h.w}
+      height={h.h}
+      class={['hit', bench.conductor === h.index && 'pointed']}
+      role="button"
+      tabindex="-1"
+      data-stop
+      data-conductor={h.index}
+      aria-label={h.label}
+      onclick={() => (bench.conductor = bench.conductor === h.index ? null : h.index)}
+      onkeydown={() => {}}
+    />
+  {/each}
   <text x={edge} y={top + mainThick / 2 + 15} text-anchor="end" class="faint">to the fuse</text>
   <text x={edge} y={bottom - mainThick / 2 - 7} text-anchor="end" class="faint">to the shunt</text>
   {#if bank.parallel > 1 && roomy}
@@ -288,6 +390,38 @@
 </Drawing>
 
 <style>
+  .unit {
+    fill: var(--page);
+    stroke: var(--ink);
+    cursor: pointer;
+  }
+  .unit.chosen {
+    stroke-width: 2.5;
+  }
+  .unit.gone {
+    fill: var(--sheet);
+    stroke: var(--ink-3);
+    stroke-dasharray: 4 3;
+  }
+  .tried {
+    font-size: 19px;
+  }
+  .over {
+    font-size: 11.5px;
+    font-weight: 700;
+  }
+  .hit {
+    fill: transparent;
+    cursor: pointer;
+  }
+  .hit.pointed {
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  text,
+  circle {
+    pointer-events: none;
+  }
   .faint {
     fill: var(--ink-2);
   }

@@ -206,9 +206,9 @@
       tabindex="-1"
       data-stop
       data-demand={d.index}
-      aria-label="{d.label}: {num(d.watts)} W for {say(d.seconds, 's')}{d.holds
-        ? ', held'
-        : `, ${num(d.watts - d.givesW)} W over what the inverter gives`}. Show its working"
+      aria-label="{num(d.watts)} W for {say(d.seconds, 's')} {d.label}{d.holds
+        ? ''
+        : `: ${num(d.watts - d.givesW)} W over`}. Show its working"
       onclick={() => session.select(`/inverter/demands/${d.index}/givesW`)}
       onkeydown={() => {}}
     >

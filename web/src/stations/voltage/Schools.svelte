@@ -63,7 +63,9 @@
     {#if c.ruleOfThumbA !== null && c.ruleOfThumbOff !== null}
       <h2 class="caption mt-2">“Ten to one”: two rules with one name</h2>
       <p class="note">
-        Watts to amperes: <Fig ptr="/currents/ruleOfThumbA" unit="A" label="rule of thumb" size={14} />, where
+        Watts to amperes: <span data-testid="thumb-a"
+          ><Fig ptr="/currents/ruleOfThumbA" unit="A" label="rule of thumb" size={14} /></span
+        >, where
         {sayVolts(v.nominalV)} really ask for <Fig
           ptr="/currents/inverterNominalA"
           unit="A"

@@ -1,0 +1,107 @@
+<script lang="ts">
+  import { session } from '../../app/session.svelte'
+  import ChoiceField from '../../ui/ChoiceField.svelte'
+  import Fig from '../../ui/Fig.svelte'
+  import { refusal } from '../../ui/limits'
+  import { fieldText, parse, say } from '../../ui/quantity'
+  import TypedField from '../../ui/TypedField.svelte'
+  import { bench } from './bench.svelte'
+  import { conductorName } from './conductors'
+  import type { PlacedAmps } from './conductors'
+
+  /** The conductor pointed at: what flows, what it loses, and its own length and size, edited in place. */
+  let { c, index }: { c: PlacedAmps; index: number } = $props()
+
+  const list = $derived(c.kind === 'jumper' ? 'jumpers' : c.kind === 'link' ? 'links' : 'leads')
+  const placed = $derived(session.bank!.wiring[list])
+  const at = $derived(placed.findIndex((p) => p.rail === c.rail && p.string === c.string && p.after === c.after))
+  const own = $derived(at >= 0 ? placed[at] : null)
+  const sizes = $derived(
+    session.reference!.practices.find((p) => p.id === session.result?.mainRun?.practice)?.sizes ?? [],
+  )
+
+  function put(change: { lengthM?: number | null; size?: string | null }, commit = false) {
+    const next = {
+      rail: c.rail,
+      string: c.string,
+      after: c.after,
+      lengthM: own?.lengthM ?? null,
+      size: own?.size ?? null,
+      ...change,
+    }
+    const rest = placed.filter((_, i) => i !== at)
+    const plain = next.lengthM === null && next.size === null
+    session.edit({ path: `~/wiring/${list}`, value: plain ? rest : [...rest, next] }, commit)
+  }
+
+  function read(typed: string) {
+    if (typed.trim() === '') {
+      put({ lengthM: null })
+      return {}
+    }
+    const parsed = parse(typed, 'length', session.units)
+    if ('reason' in parsed) return parsed
+    const reason = refusal(`${session.base}/wiring/${list}/0/lengthM`, parsed.value, (b) =>
+      fieldText(b, 'length', session.units),
+    )
+    if (reason) return { reason }
+    put({ lengthM: parsed.value })
+    return parsed.said ? { understood: say(parsed.value, 'm', session.units) } : {}
+  }
+</script>
+
+<div class="strip" data-testid="conductor">
+  <b class="name">{conductorName(c)}</b>
+  <span class="figs"
+    ><Fig ptr="/network/conductors/{index}/amps" unit="A" label="{conductorName(c)} at full load" size={17} />
+    <span class="note">of {say(c.ampacityA, 'A')}</span>
+    <Fig ptr="/network/conductors/{index}/dropV" unit="V" label="lost over it" size={15} />
+    <Fig ptr="/network/conductors/{index}/heatW" unit="W" label="heat in it" size={15} /></span
+  >
+  <TypedField
+    label="length"
+    text={own?.lengthM != null ? fieldText(own.lengthM, 'length', session.units) : ''}
+    placeholder={fieldText(c.lengthM, 'length', session.units)}
+    {read}
+    path="/wiring/{list}/own/lengthM"
+    width="70px"
+    snapshot={() => [{ path: `${session.base}/wiring/${list}`, value: placed }]}
+  />
+  <ChoiceField
+    label="size"
+    value={own?.size ?? null}
+    options={sizes.map((s) => ({ value: s.size, text: s.size }))}
+    none="{c.size}, as the rest"
+    width="140px"
+    path="/wiring/{list}/own/size"
+    onpick={(size) => put({ size }, true)}
+  />
+  {#if own}
+    <button type="button" class="link-copper min-h-6" onclick={() => put({ lengthM: null, size: null }, true)}
+      >like the rest</button
+    >
+  {/if}
+  <button type="button" class="btn btn-outline btn-xs ml-auto" onclick={() => (bench.conductor = null)}>Close</button>
+</div>
+
+<style>
+  .strip {
+    display: flex;
+    margin-bottom: 10px;
+    flex-wrap: wrap;
+    align-items: flex-end;
+    gap: 4px 12px;
+    padding: 4px 8px 6px;
+    background: var(--tint);
+    border: 1px solid var(--ink);
+  }
+  .name {
+    align-self: center;
+  }
+  .figs {
+    display: inline-flex;
+    align-items: baseline;
+    gap: 10px;
+    align-self: center;
+  }
+</style>

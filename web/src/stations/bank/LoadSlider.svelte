@@ -1,0 +1,101 @@
+<script lang="ts">
+  import { session } from '../../app/session.svelte'
+  import { fieldText, num, parse } from '../../ui/quantity'
+  import TypedField from '../../ui/TypedField.svelte'
+  import { bench } from './bench.svelte'
+
+  /** A load of one's choice on the bank, from none to the worst start. */
+  const c = $derived(session.result?.currents)
+  const full = $derived(c?.bankWorstA ?? 0)
+  const surge = $derived(c?.surgeWorstA ?? 0)
+  const most = $derived(Math.max(10, Math.ceil((Math.max(full, surge) * 1.1) / 10) * 10))
+  const load = $derived(bench.load ?? full)
+
+  // Whatever changes in the design, the bank is asked again at the load that is looked at.
+  $effect(() => {
+    if (session.evaluation) void bench.ask()
+  })
+
+  function put(amps: number | null) {
+    bench.load = amps
+    bench.step = 0
+    void bench.ask()
+  }
+
+  function read(typed: string) {
+    if (typed.trim() === '') {
+      put(null)
+      return {}
+    }
+    const parsed = parse(typed, 'current')
+    if ('reason' in parsed) return parsed
+    if (parsed.value < 0 || parsed.value > 10_000) return { reason: 'from 0 to 10,000 A' }
+    put(parsed.value)
+    return {}
+  }
+</script>
+
+<div class="load">
+  <label class="slider"
+    ><span class="caption">load on the bank</span>
+    <input
+      type="range"
+      class="range-plain"
+      min="0"
+      max={most}
+      step="1"
+      value={load}
+      data-testid="bank-load"
+      oninput={(e) => put(Number(e.currentTarget.value))}
+    /></label
+  >
+  <TypedField
+    label="amperes"
+    text={fieldText(Number(load.toFixed(1)), 'current', 'metric')}
+    {read}
+    width="72px"
+    path="/bench/load"
+    snapshot={() => []}
+  />
+  <span class="marks">
+    <button type="button" class="link-copper" onclick={() => put(null)}>full load, {num(full, 1)} A</button>
+    {#if surge > full}<button type="button" class="link-copper" onclick={() => put(Number(surge.toFixed(1)))}
+        >worst start, {num(surge, 1)} A</button
+      >{/if}
+  </span>
+</div>
+
+<style>
+  .load {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: flex-end;
+    gap: 4px 12px;
+  }
+  .slider {
+    display: inline-flex;
+    flex-direction: column;
+    flex: 1 1 180px;
+    max-width: 300px;
+  }
+  .range-plain {
+    width: 100%;
+    height: 26px;
+    accent-color: var(--ink);
+  }
+  .marks {
+    display: inline-flex;
+    flex-wrap: wrap;
+    gap: 0 12px;
+    font-size: 12.5px;
+  }
+  .marks button {
+    min-height: 24px;
+  }
+  @media (max-width: 939px) {
+    .range-plain,
+    .marks button {
+      min-height: 44px;
+    }
+  }
+</style>
