@@ -33,9 +33,9 @@ public static class BankAtLoad
     public static BankAtLoadResult? Work(DesignDocument design, int bankIndex, double? loadA)
     {
         if (loadA is { } given) Require.Within(given, 0, 1e5, nameof(loadA));
-        var e = Evaluator.Evaluate(design).Banks[bankIndex];
-        if (e.Bank is not { } bank || e.Network is not { } n || e.Voltage is not { } voltage) return null;
         var scene = new BankScene(design, design.Banks[bankIndex], bankIndex, new(design.HouseRules), null);
+        var e = Evaluator.FiguresOf(scene, scene.Bank);
+        if (e.Bank is not { } bank || e.Network is not { } n || e.Voltage is not { } voltage) return null;
         var network = NetworkStage.AsWired(scene, bank, n);
         var limits = NetworkStage.LimitsOf(scene, bank, n);
         var amps = loadA ?? n.CurrentA;

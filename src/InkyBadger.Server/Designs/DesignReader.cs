@@ -36,7 +36,20 @@ public sealed class DesignReader
             : Fault("", $"is larger than {MostBytes / 1_000_000} MB, the most a design may be");
     }
 
+    /// <summary>The text that was read last. What follows from a design is asked for several times with the same text.</summary>
+    private Known? last;
+
+    private sealed record Known(string Text, DesignReading Reading);
+
     public DesignReading Read(string text)
+    {
+        if (last is { } known && known.Text == text) return known.Reading;
+        var reading = ReadAnew(text);
+        if (reading.Design is not null) last = new(text, reading);
+        return reading;
+    }
+
+    private DesignReading ReadAnew(string text)
     {
         try
         {

@@ -32,8 +32,10 @@
     n.conductors.findIndex((c) => c.kind === kind && c.rail === rail && c.after === after && c.string === string)
 
   const [MARGIN, LEADS] = [16, 84]
-  const pitch = $derived(Math.max(bank.parallel > 12 ? 56 : 72, (width - MARGIN - LEADS) / bank.parallel))
-  const least = $derived(bank.parallel > 16 ? bank.parallel * 56 + MARGIN + LEADS : 0)
+  // Up to sixteen strings stand side by side on a desk; beyond, or on a phone, the drawing alone scrolls.
+  const closest = $derived(bank.parallel > 16 ? 56 : bank.parallel > 12 ? 50 : 64)
+  const least = $derived(bank.parallel * closest + MARGIN + LEADS)
+  const pitch = $derived(Math.max(closest, (width - MARGIN - LEADS) / bank.parallel))
   const roomy = $derived(pitch >= 150)
   const box = $derived(Math.min(72, pitch - 14))
   const many = $derived(bank.series > 8)

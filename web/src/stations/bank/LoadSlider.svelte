@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte'
   import { session } from '../../app/session.svelte'
   import { fieldText, num, parse } from '../../ui/quantity'
   import TypedField from '../../ui/TypedField.svelte'
@@ -11,6 +12,12 @@
   const most = $derived(Math.max(10, Math.ceil((Math.max(full, surge) * 1.1) / 10) * 10))
   const load = $derived(bench.load ?? full)
 
+  // Another design, or another bank: nothing is tried on it yet.
+  $effect(() => {
+    void session.id
+    void session.bankIndex
+    untrack(() => bench.reset())
+  })
   // Whatever changes in the design, the bank is asked again at the load that is looked at.
   $effect(() => {
     if (session.evaluation) void bench.ask()

@@ -175,7 +175,7 @@
               <button
                 type="button"
                 class="btn btn-ghost btn-xs"
-                aria-label="A unit of my own, beginning with {t.item.name}"
+                aria-label="as a start for a unit of my own: {t.item.name}"
                 onclick={() => {
                   draft = t.item
                   mode = 'own'

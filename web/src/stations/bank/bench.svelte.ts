@@ -57,6 +57,8 @@ class BankBench {
   }
 
   reset() {
+    this.conductor = null
+    this.result = null
     this.out = null
     this.step = 0
     this.load = null
