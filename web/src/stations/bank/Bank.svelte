@@ -6,7 +6,7 @@
   import Fig from '../../ui/Fig.svelte'
   import Figures from '../../ui/Figures.svelte'
   import QuantityField from '../../ui/QuantityField.svelte'
-  import { stringName } from '../../ui/quantity'
+  import { num, stringName } from '../../ui/quantity'
   import BankDrawing from './BankDrawing.svelte'
   import LoadSlider from './LoadSlider.svelte'
   import UnitStock from './UnitStock.svelte'
@@ -75,6 +75,15 @@
     advised={b?.advisedParallel ?? b?.parallel ?? null}
     width="58px"
   />
+  {#if n && b && b.series > 1}
+    <QuantityField
+      label="jumpers"
+      kind="length"
+      path="/wiring/jumper/lengthM"
+      advised={n.jumper.lengthM}
+      width="68px"
+    />
+  {/if}
   {#if n && b && b.parallel > 1}
     <QuantityField
       label="{link} length"
@@ -116,6 +125,17 @@
           label: b.unit.bms ? 'BMS allows, AC' : 'units allow, AC',
           testid: 'allows-ac',
         },
+        ...(n?.ceilingA && n.idealA && b.parallel > 1
+          ? [
+              {
+                ptr: '/network/ceilingA',
+                unit: 'A',
+                label: 'ceiling',
+                note: `of ${num(n.idealA)} A shared evenly`,
+                testid: 'ceiling-a',
+              },
+            ]
+          : []),
         { ptr: '/bank/massKg', unit: 'kg', label: 'mass' },
         ...(b.peukertK === null
           ? []
@@ -139,25 +159,31 @@
           size={14}
         />{/if}: <b>{words[s.governs]} governs</b>, {s.units}
       {s.units === 1 ? 'unit' : 'units'} needed, {b.units} here.
+      {#if s.ahRate !== null && b.neededAh !== null}
+        By energy <Fig ptr="/bank/sizing/ahEnergy" unit="Ah" label="ampere-hours by energy" size={14} />, by the C-rate
+        <Fig ptr="/bank/sizing/ahRate" unit="Ah" label="ampere-hours by C-rate" size={14} />.
+      {/if}
     </p>
   {/if}
   {#if n}
     <BankDrawing />
-    <LoadSlider />
-    <AsTable
-      heads={['string', 'share', 'at full load']}
-      rows={n.shares.map((_, i) => ({
-        label: stringName(i + 1),
-        cells: [
-          { ptr: `/network/shares/${i}`, unit: 'fraction', label: `string ${stringName(i + 1)}’s share` },
-          { ptr: `/network/stringCurrentsA/${i}`, unit: 'A', label: `string ${stringName(i + 1)} at full load` },
-        ],
-      }))}
-    />
+    <div class="flex flex-wrap items-end gap-x-5">
+      <LoadSlider />
+      <AsTable
+        heads={['string', 'share', 'at full load']}
+        rows={n.shares.map((_, i) => ({
+          label: stringName(i + 1),
+          cells: [
+            { ptr: `/network/shares/${i}`, unit: 'fraction', label: `string ${stringName(i + 1)}’s share` },
+            { ptr: `/network/stringCurrentsA/${i}`, unit: 'A', label: `string ${stringName(i + 1)} at full load` },
+          ],
+        }))}
+      />
+    </div>
   {/if}
   <p class="caution">
     A battery cannot be switched off: rings off, insulated tools, cover each positive. {#if b.parallel > 1}Join strings
-      only when their rest voltages agree (the bring-up rule: within 0.05 V for each 12 V).{/if}
+      only at equal rest voltage, within 0.05 V for each 12 V.{/if}
   </p>
 {:else}
   <p class="note mt-3">{e?.because.bank ?? 'Choose a unit'}. With loads entered, one is advised.</p>

@@ -51,8 +51,12 @@
       x: width - LEADS - (i + (roomy ? 0.78 : 0.5)) * pitch + (roomy ? 0 : 0),
     })),
   )
-  const near = $derived(strings[0].x)
-  const far = $derived(strings.at(-1)!.x)
+  /** Where the terminals stand on the unit, from its middle: on top in its middle line, on a long side or the front at that edge. */
+  const side = $derived(
+    bank.unit.terminalSide === 'long' || bank.unit.terminalSide === 'front' ? Math.max(0, box / 2 - 11) : 0,
+  )
+  const near = $derived(strings[0].x + side)
+  const far = $derived(strings.at(-1)!.x + side)
   const rows = $derived(many ? 1 : bank.series)
   const each = $derived((bottom - top) / rows)
   /** The unit that stands at a place: the bank's own, or another one. */
@@ -87,15 +91,15 @@
     for (const s of strings) {
       if (s.i > 0 && n.style !== 'bus-bars') {
         const to = strings[s.i - 1].x
-        add(indexOf('link', 'positive', s.i), s.x + 12, top - 12, Math.max(12, to - s.x - 24), 24)
-        add(indexOf('link', 'negative', s.i), s.x + 12, bottom - 12, Math.max(12, to - s.x - 24), 24)
+        add(indexOf('link', 'positive', s.i), s.x + side + 12, top - 12, Math.max(12, to - s.x - 24), 24)
+        add(indexOf('link', 'negative', s.i), s.x + side + 12, bottom - 12, Math.max(12, to - s.x - 24), 24)
       }
       if (n.style === 'bus-bars') {
-        add(indexOf('lead', 'positive', s.i + 1), s.x - 12, top - 22, 24, 14)
-        add(indexOf('lead', 'negative', s.i + 1), s.x - 12, bottom + 8, 24, 14)
+        add(indexOf('lead', 'positive', s.i + 1), s.x + side - 12, top - 22, 24, 14)
+        add(indexOf('lead', 'negative', s.i + 1), s.x + side - 12, bottom + 8, 24, 14)
       }
       for (let r = 1; r < rows; r++)
-        add(indexOf('jumper', 'positive', r, s.i + 1), s.x - 12, top + r * each - 9, 24, 18)
+        add(indexOf('jumper', 'positive', r, s.i + 1), s.x + side - 12, top + r * each - 9, 24, 18)
     }
     return list
   })
@@ -119,9 +123,9 @@
     {/each}
   {:else}
     {#each strings.slice(1) as s (s.i)}
-      {@const to = strings[s.i - 1].x}
+      {@const to = strings[s.i - 1].x + side}
       <Copper
-        x1={s.x}
+        x1={s.x + side}
         y1={top}
         x2={to}
         y2={top}
@@ -130,7 +134,7 @@
         title="{n.link.size}, {say(n.link.lengthM, 'm')}"
       />
       <Copper
-        x1={s.x}
+        x1={s.x + side}
         y1={bottom}
         x2={to}
         y2={bottom}
@@ -174,9 +178,9 @@
     {#if rows > 1}
       {#each Array.from({ length: rows - 1 }, (_, r) => r) as r (r)}
         <Copper
-          x1={s.x}
+          x1={s.x + side}
           y1={top + (r + 1) * each - 24}
-          x2={s.x}
+          x2={s.x + side}
           y2={top + (r + 1) * each + 24}
           thick={Math.min(14, thick(n.jumper.areaMm2))}
           share={jumperShare(amps)}
@@ -216,30 +220,43 @@
       {@const mid = (y1 + y2) / 2}
       {#if y2 - y1 > 34 || many}
         <text
-          x={s.x}
+          x={s.x - (roomy ? side / 2.6 : 0)}
           y={mid + (y2 - y1 > 58 && roomy ? -6 : 5)}
           text-anchor="middle"
           class="fig"
           style:font-size={pitch > 60 ? '17px' : '13px'}>{s.name}{rows > 1 ? r + 1 : ''}</text
         >
         {#if y2 - y1 > 58 && roomy}
-          <text x={s.x} y={mid + 8} text-anchor="middle" class="faint">{num(itemAt(s.i + 1, r + 1).ah)} Ah</text>
+          <text x={s.x - side / 2.6} y={mid + 8} text-anchor="middle" class="faint"
+            >{num(itemAt(s.i + 1, r + 1).ah)} Ah</text
+          >
           {#if y2 - y1 > 74 && itemAt(s.i + 1, r + 1) === bank.unit}<text
-              x={s.x}
+              x={s.x - side / 2.6}
               y={mid + 21}
               text-anchor="middle"
-              class="faint">{num(bank.unitOhm * 1000, 2)} mΩ</text
+              class="faint">{bank.unitOhmAssumed ? '≈ ' : ''}{num(bank.unitOhm * 1000, 2)} mΩ</text
             >{/if}
         {/if}
       {/if}
       {@const disc = Math.min(9, (y2 - y1) / 5)}
       {#if !many && disc > 6}
-        <circle cx={s.x} cy={r === 0 ? top : y1} r={disc} fill="var(--sheet)" stroke="var(--ink)" stroke-width="1.3" />
-        <text x={s.x} y={(r === 0 ? top : y1) + 5} text-anchor="middle" style:font-size="14px" style:font-weight="700"
-          >+</text
+        <circle
+          cx={s.x + side}
+          cy={r === 0 ? top : y1}
+          r={disc}
+          fill="var(--sheet)"
+          stroke="var(--ink)"
+          stroke-width="1.3"
+        />
+        <text
+          x={s.x + side}
+          y={(r === 0 ? top : y1) + 5}
+          text-anchor="middle"
+          style:font-size="14px"
+          style:font-weight="700">+</text
         >
         <circle
-          cx={s.x}
+          cx={s.x + side}
           cy={r === rows - 1 ? bottom : y2}
           r={disc}
           fill="var(--sheet)"
@@ -247,7 +264,7 @@
           stroke-width="1.3"
         />
         <text
-          x={s.x}
+          x={s.x + side}
           y={(r === rows - 1 ? bottom : y2) + 5}
           text-anchor="middle"
           style:font-size="14px"

@@ -74,6 +74,7 @@
 
 <style>
   .load {
+    flex: 1 1 520px;
     display: flex;
     flex-wrap: wrap;
     align-items: flex-end;
