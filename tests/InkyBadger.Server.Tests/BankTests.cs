@@ -41,6 +41,15 @@ public class BankTests
     }
 
     [Fact]
+    public void No_more_lines_than_units_are_kept_are_read()
+    {
+        var text = new StringBuilder("name,chemistry,cells,ah\n");
+        for (var i = 0; i < 600; i++) text.Append($"U{i},lfp,4,{(i % 2 == 0 ? "100" : "much")}\n");
+        var read = Csv.Read(text.ToString());
+        Assert.Equal((250, 251), (read.Units.Count, read.Bad.Count));
+    }
+
+    [Fact]
     public void Semicolons_bring_the_decimal_comma_here_too() =>
         Assert.Equal((13.4, 0.0028), (Csv.Read("name;chemistry;cells;ah;mass kg;milliohm\nBlock;lfp;4;120;13,4;2,8").Units[0].MassKg, Csv.Read("name;chemistry;cells;ah;mass kg;milliohm\nBlock;lfp;4;120;13,4;2,8").Units[0].ResistanceOhm!.Value));
 

@@ -117,6 +117,17 @@ public class LoadTests
         Assert.Equal((500, 2, 502), (read.Loads.Count, read.Bad.Count, read.Bad[0].Line));
     }
 
+    /// <summary>A file of nothing but bad lines is not answered line by line for ever.</summary>
+    [Fact]
+    public void So_many_bad_lines_are_told_and_no_more()
+    {
+        var text = new StringBuilder("name,watts,hours\n");
+        for (var i = 0; i < 5000; i++) text.Append($"L{i},much,1\n");
+        var read = Csv.Read(text.ToString());
+        Assert.Equal(LoadCsv.MostBad + 1, read.Bad.Count);
+        Assert.StartsWith("and what follows was not read", read.Bad[^1].Reason, StringComparison.Ordinal);
+    }
+
     private static StringContent AsCsv(string text) => new(text, Encoding.UTF8, "text/csv");
 
     [Fact]

@@ -13,6 +13,9 @@ public sealed record UnitCsvAnswer(IReadOnlyList<UnitItem> Units, IReadOnlyList<
 /// <summary>Stocks of units as CSV, by docs/format/units.md.</summary>
 public sealed class UnitCsv(UnitReader reader)
 {
+    /// <summary>Lines that are read at most, good or bad; as many as own units are kept.</summary>
+    public const int MostLines = 500;
+
     private static readonly string[] Columns =
     [
         "name", "chemistry", "cells", "ah", "rated hours", "reserve minutes", "reserve amps", "bms amps", "bms peak amps", "bms peak seconds", "bms charge amps", "continuous amps", "milliohm",
@@ -35,6 +38,11 @@ public sealed class UnitCsv(UnitReader reader)
         while (csv.Read())
         {
             var (line, raw) = (csv.Parser.RawRow, csv.Parser.RawRecord.TrimEnd('\r', '\n'));
+            if (units.Count + bad.Count == MostLines)
+            {
+                bad.Add(new(line, "", $"and what follows was not read: {MostLines} lines at a time"));
+                break;
+            }
             try
             {
                 if (csv.Parser.Count > columns.Count) throw new FormatException($"has {csv.Parser.Count} fields, and the head names {columns.Count}");

@@ -20,6 +20,9 @@ public sealed class LoadCsv(LoadReader reader)
 {
     public const int MostLoads = 500;
 
+    /// <summary>Nobody mends more lines than these one by one; what follows is not read.</summary>
+    public const int MostBad = 200;
+
     private static readonly string[] Columns =
         ["name", "kind", "watts", "amps", "volts", "quantity", "hours", "times", "duty", "start watts", "start seconds", "season", "va", "power factor", "adapter", "min volts", "max volts", "wave sensitive", "states"];
 
@@ -52,6 +55,11 @@ public sealed class LoadCsv(LoadReader reader)
         while (csv.Read())
         {
             var line = csv.Parser.RawRow;
+            if (bad.Count == MostBad)
+            {
+                bad.Add(new(line, "", $"and what follows was not read: there are {MostBad} bad lines before it"));
+                break;
+            }
             var raw = csv.Parser.RawRecord.TrimEnd('\r', '\n');
             try
             {

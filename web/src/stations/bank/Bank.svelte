@@ -66,7 +66,7 @@
     path="/unit"
     onpick={pick}
   />
-  <button type="button" class="btn btn-outline btn-xs h-[26px]" onclick={() => (stock = true)}>Stock</button>
+  <button type="button" class="btn btn-outline btn-xs stock" onclick={() => (stock = true)}>Stock</button>
   <QuantityField label="in series" kind="count" path="/series" advised={b?.advisedSeries ?? null} width="58px" />
   <QuantityField
     label="strings"
@@ -198,5 +198,13 @@
     gap: 8px 10px;
     margin-top: 6px;
     align-items: flex-end;
+  }
+  .stock {
+    height: 26px;
+  }
+  @media (max-width: 939px) {
+    .stock {
+      height: 44px;
+    }
   }
 </style>
