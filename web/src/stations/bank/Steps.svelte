@@ -39,7 +39,7 @@
 </script>
 
 {#if list.length > 0}
-  <section class="steps" aria-labelledby="steps-title" data-testid="bank-steps">
+  <section class="onward" aria-labelledby="steps-title" data-testid="bank-steps">
     <h3 id="steps-title" class="caption mb-1">A step on</h3>
     {#each list as s (s.title)}
       <button
@@ -53,13 +53,13 @@
 {/if}
 
 <style>
-  .steps {
+  .onward {
     border-top: 1px solid var(--hair);
     padding-top: 8px;
     margin-top: 6px;
   }
   @media (max-width: 939px) {
-    .steps button {
+    .onward button {
       min-height: 44px;
     }
   }

@@ -182,7 +182,7 @@
   {#each i.envelope as p, n (p.seconds)}
     {@const prev = n === 0 ? from : i.envelope[n - 1].seconds}
     {#if !narrow && x(p.seconds) - x(prev) > 70 && free(x(p.seconds) - 100, x(p.seconds) - 6, y(p.watts) - 6)}
-      <text x={x(p.seconds) - 6} y={y(p.watts) - 6} text-anchor="end" class="fig step"
+      <text x={x(p.seconds) - 6} y={y(p.watts) - 6} text-anchor="end" class="fig held-for"
         >{num(p.watts)} W<tspan dx="4" class="plain">for {say(p.seconds, 's')}</tspan></text
       >
     {/if}
@@ -287,12 +287,12 @@
     cursor: pointer;
   }
   .stop text,
-  .step {
+  .held-for {
     paint-order: stroke;
     stroke: var(--sheet);
     stroke-width: 3px;
   }
-  .step {
+  .held-for {
     font-size: 13px;
   }
   .band {

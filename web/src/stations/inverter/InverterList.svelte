@@ -46,7 +46,7 @@
   }
 </script>
 
-<section class="list" aria-labelledby="inverters-title" data-testid="inverters">
+<section class="inverters" aria-labelledby="inverters-title" data-testid="inverters">
   <h2 id="inverters-title" class="caption">Inverters, those that fit first</h2>
   {#each shown as t (t.item.key + t.item.name)}
     <div class={['item', t.item.key === here && 'here']} data-inverter={t.item.key}>
@@ -86,7 +86,7 @@
 <OwnInverter bind:open={making} onkept={(item) => (take(item), void judge())} />
 
 <style>
-  .list {
+  .inverters {
     border-top: 1px solid var(--hair);
     margin-top: 6px;
     padding-top: 8px;
@@ -104,7 +104,7 @@
   }
   @media (max-width: 939px) {
     .item button,
-    .list :global(.btn) {
+    .inverters :global(.btn) {
       min-height: 44px;
     }
   }

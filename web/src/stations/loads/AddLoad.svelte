@@ -87,7 +87,7 @@
   {#if open}
     <!-- A press must not take the focus away before it is a click. -->
     <div
-      class="list"
+      class="matches"
       style:left="{place.left}px"
       style:top="{place.top}px"
       style:max-height="{place.tall}px"
@@ -150,7 +150,7 @@
     width: 122px;
     height: 26px;
   }
-  .list {
+  .matches {
     position: fixed;
     z-index: 20;
     color: var(--ink);

@@ -186,10 +186,11 @@
   }
   @media (max-width: 939px) {
     .column {
-      padding: 4px 6px;
+      padding: 4px;
     }
     .words {
       font-size: 11.5px;
+      overflow: hidden;
     }
     .head {
       flex-wrap: wrap;
@@ -199,6 +200,8 @@
       margin-left: 0;
     }
     .act {
+      font-size: 12px;
+      max-width: 100%;
       min-height: 44px;
     }
   }

@@ -112,7 +112,7 @@
             ><span class="sr-only">charge controller compared</span><select
               class="select select-xs"
               bind:value={controller}
-              >{#each [20, 40, 60] as amps, n (amps)}<option value={n}>{amps} A controller</option>{/each}</select
+              >{#each [20, 40, 60] as amps, n (amps)}<option value={n}>{amps} A solar</option>{/each}</select
             ></label
           >
           <span>by converter, it keeps a day</span><span>on the bus as it is</span><span>inverter</span><span
@@ -167,13 +167,13 @@
       grid-template-columns: minmax(0, 1fr);
     }
     .compare {
-      grid-template-columns: 74px repeat(3, minmax(0, 1fr)) !important;
+      grid-template-columns: 84px repeat(3, minmax(0, 1fr)) !important;
       grid-template-rows:
         56px 42px repeat(5, 46px) minmax(46px, auto) minmax(30px, auto) minmax(52px, auto)
         46px 46px 48px;
     }
     .labels .select {
-      width: 72px;
+      width: 80px !important;
       min-width: 0;
     }
   }
