@@ -9,6 +9,7 @@ using InkyBadger.Core.Design;
 using InkyBadger.Core.Inverters;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Tests.Laws;
@@ -37,9 +38,14 @@ public static class Documents
         from surge in Gen.OneOf(Gen.Constant(0.0), From(0, 1e6))
         from seconds in Maybe(From(0.01, 3600))
         from tap in Maybe(Gen.Choose(1, 32))
+        from season in Gen.Elements(Season.Both, Season.Both, Season.Winter, Season.Summer)
+        from window in MaybeRef(from least in From(0.1, 100) from span in From(0, 100) select new VoltageWindow { MinV = least, MaxV = least + span })
+        from adapter in Maybe(From(0.1, 1))
+        from va in Maybe(From(0, 1e6))
+        from factor in Maybe(From(0.05, 1))
         select new Load
         {
-            Id = $"l{index}", Name = $"Load {index}", Kind = kind, Quantity = quantity, Duty = duty, SurgeWatts = surge, StartSeconds = seconds, Tap = tap,
+            Season = season, Window = window, AdapterEfficiency = adapter, Va = va, PowerFactor = factor, Id = $"l{index}", Name = $"Load {index}", Kind = kind, Quantity = quantity, Duty = duty, SurgeWatts = surge, StartSeconds = seconds, Tap = tap,
             Watts = inAmps ? null : draw, Amps = inAmps ? draw : null, Volts = inAmps ? volts : null,
             Hours = byHours ? hours : null, Windows = byHours ? null : [[start, start + length > 24 ? start + length - 24 : start + length]],
         };
@@ -57,7 +63,9 @@ public static class Documents
         from stack in Gen.Elements(1, 3, 12)
         from onH in Maybe(From(0, 24))
         from efficiency in From(0.01, 1)
-        select new InverterChoice { Id = "i1", Stack = stack, OnH = onH, Item = item is null ? null : item with { Efficiency = efficiency } };
+        from feeds in MaybeRef(Gen.Elements("transfer", "panel", "sockets"))
+        from charger in Maybe(Gen.Elements(Enum.GetValues<ChargerFeed>()))
+        select new InverterChoice { Id = "i1", Stack = stack, OnH = onH, Feeds = feeds, Charger = charger, Item = item is null ? null : item with { Efficiency = efficiency } };
 
     private static Gen<Run> MainRun =>
         from length in Maybe(From(0.01, 200))
@@ -171,6 +179,21 @@ public class EvaluatorLaws
         if (free.Bank().MainRun is not { RatingA: { } rating, AmpacityA: { } ampacity }) return;
         // Lean allows the next size up, to one and a half times.
         Assert.True(rating <= ampacity * (design.HouseRules.Set == RuleSet.Lean ? 1.5 : 1) * (1 + 1e-9), $"{rating} A on {ampacity} A");
+    }
+
+    /// <summary>What is asked for apart is total too, and every change it offers gives a document that is accepted.</summary>
+    [Property(MaxTest = 80)]
+    public void What_is_asked_for_apart_is_total(DesignDocument design)
+    {
+        Assert.NotEmpty(JsonSerializer.Serialize(BankAtLoad.Work(design, 0, null), DesignFormat.Options));
+        Assert.NotEmpty(JsonSerializer.Serialize(BankAtLoad.Work(design, 0, 250), DesignFormat.Options));
+        Assert.NotEmpty(JsonSerializer.Serialize(UnitChoices.Work(design, 0, []), DesignFormat.Options));
+        Assert.NotEmpty(JsonSerializer.Serialize(InverterChoices.Work(design, 0, []), DesignFormat.Options));
+        var offered = new List<IReadOnlyList<DesignChange>>();
+        offered.AddRange(WhatIfs.Work(design, 0).Select(w => w.Changes));
+        offered.AddRange(BankSteps.Work(design, 0).Select(b => b.Changes));
+        offered.AddRange(VoltageLadder.Work(design, 0).Where(r => !r.Here).Select(r => r.Changes));
+        foreach (var changes in offered) Assert.Empty(DesignCheck.Faults(DesignFormat.With(design, changes)));
     }
 
     [Property]
