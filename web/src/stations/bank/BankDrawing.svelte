@@ -39,7 +39,11 @@
   const roomy = $derived(pitch >= 150)
   const box = $derived(Math.min(72, pitch - 14))
   const many = $derived(bank.series > 8)
-  const [top, bottom] = $derived([36, height - 40])
+  // Bus bars stand off the units by the length their leads are drawn with.
+  const OFF = 22
+  const bars = $derived(n.style === 'bus-bars')
+  const [railTop, railBottom] = $derived([36, height - 40])
+  const [top, bottom] = $derived(bars ? [railTop + OFF, railBottom - OFF] : [railTop, railBottom])
   const pxPerMm = $derived(step125(22 / diameterMm(Math.max(n.link.areaMm2, run?.areaMm2 ?? 1))))
   const thick = (area: number) => diameterMm(area) * pxPerMm
   const mainThick = $derived(run?.areaMm2 ? thick(run.areaMm2) : 3)
@@ -95,8 +99,8 @@
         add(indexOf('link', 'negative', s.i), s.x + side + 12, bottom - 12, Math.max(12, to - s.x - 24), 24)
       }
       if (n.style === 'bus-bars') {
-        add(indexOf('lead', 'positive', s.i + 1), s.x + side - 12, top - 22, 24, 14)
-        add(indexOf('lead', 'negative', s.i + 1), s.x + side - 12, bottom + 8, 24, 14)
+        add(indexOf('lead', 'positive', s.i + 1), s.x + side - 12, top - OFF + 4, 24, 14)
+        add(indexOf('lead', 'negative', s.i + 1), s.x + side - 12, bottom + 4, 24, 14)
       }
       for (let r = 1; r < rows; r++)
         add(indexOf('jumper', 'positive', r, s.i + 1), s.x + side - 12, top + r * each - 9, 24, 18)
@@ -110,7 +114,7 @@
 <Drawing name={e.headlines.bank} bind:height fill bind:width {least}>
   <!-- Rails, or bus bars with a lead to each string. -->
   {#if n.style === 'bus-bars'}
-    {#each [top, bottom] as y (y)}
+    {#each [railTop, railBottom] as y (y)}
       <rect
         x={far - 16}
         y={y - 6}
@@ -120,6 +124,20 @@
         stroke="var(--ink)"
         stroke-width="1.5"
       />
+    {/each}
+    {#each strings as s (s.i)}
+      {#each [{ from: railTop + 6, to: top, rail: 'positive' }, { from: bottom, to: railBottom - 6, rail: 'negative' }] as l (l.rail)}
+        {@const c = n.conductors[indexOf('lead', l.rail, s.i + 1)]}
+        <Copper
+          x1={s.x + side}
+          y1={l.from}
+          x2={s.x + side}
+          y2={l.to}
+          thick={Math.min(14, thick(n.lead.areaMm2))}
+          share={c && c.ampacityA > 0 ? Math.abs(flow[s.i]) / c.ampacityA : 0}
+          title="{n.lead.size}, {say(n.lead.lengthM, 'm')}"
+        />
+      {/each}
     {/each}
   {:else}
     {#each strings.slice(1) as s (s.i)}
@@ -145,7 +163,15 @@
     {/each}
   {/if}
   <!-- Leads of the system. -->
-  <Copper x1={near} y1={top} x2={edge} y2={top} thick={mainThick} conductors={run?.conductors ?? 1} share={mainShare} />
+  <Copper
+    x1={near}
+    y1={railTop}
+    x2={edge}
+    y2={railTop}
+    thick={mainThick}
+    conductors={run?.conductors ?? 1}
+    share={mainShare}
+  />
   {#if n.style === 'diagonal' && bank.parallel > 1}
     <path
       d="M{far} {bottom} V{low + 7} H{edge}"
@@ -162,9 +188,9 @@
   {:else}
     <Copper
       x1={near}
-      y1={bottom}
+      y1={railBottom}
       x2={edge}
-      y2={bottom}
+      y2={railBottom}
       thick={mainThick}
       conductors={run?.conductors ?? 1}
       share={mainShare}
@@ -275,7 +301,7 @@
     <!-- The string's amperes against what a unit allows. -->
     {#if roomy}
       {@const bx = s.x + box / 2 + 12}
-      {@const [b1, b2] = [top + 34, bottom - 34]}
+      {@const [b1, b2] = bars ? [top + 6, bottom - 6] : [top + 34, bottom - 34]}
       <rect x={bx} y={b1} width="13" height={b2 - b1} fill="var(--sheet)" stroke="var(--ink)" />
       <rect
         x={bx}
@@ -367,12 +393,12 @@
       unit="A"
       label="whole bank at full load"
       x={edge}
-      y={top - mainThick / 2 - 7}
+      y={railTop - mainThick / 2 - 7}
       anchor="end"
       size={17}
     />
   {:else}
-    <text x={edge} y={top - mainThick / 2 - 7} text-anchor="end" class="fig" style:font-size="17px"
+    <text x={edge} y={railTop - mainThick / 2 - 7} text-anchor="end" class="fig" style:font-size="17px"
       >{say(
         flow.reduce((sum, a) => sum + a, 0),
         'A',
@@ -396,8 +422,8 @@
       onkeydown={() => {}}
     />
   {/each}
-  <text x={edge} y={top + mainThick / 2 + 15} text-anchor="end" class="faint">to the fuse</text>
-  <text x={edge} y={bottom - mainThick / 2 - 7} text-anchor="end" class="faint">to the shunt</text>
+  <text x={edge} y={railTop + mainThick / 2 + 15} text-anchor="end" class="faint">to the fuse</text>
+  <text x={edge} y={railBottom - mainThick / 2 - 7} text-anchor="end" class="faint">to the shunt</text>
   {#if bank.parallel > 1 && roomy}
     <text x={MARGIN} y={height - 4} class="faint"
       >{n.style === 'bus-bars'
