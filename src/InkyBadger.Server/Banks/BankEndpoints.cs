@@ -1,5 +1,4 @@
 using System.Text;
-using System.Text.Json;
 using System.Text.Json.Nodes;
 using InkyBadger.Core;
 using InkyBadger.Core.Banks;
@@ -32,11 +31,9 @@ public static class BankEndpoints
 
     private static async Task<IResult> AtLoad(HttpRequest request, DesignReader reader, int? bank, double? amps, CancellationToken stop)
     {
-        var (design, index, refused) = await OfBank(request, reader, bank, stop);
-        if (design is null) return refused!;
         try
         {
-            return BankAtLoad.Work(design, index, amps) is { } result ? Results.Ok(result) : Results.NoContent();
+            return await reader.OfBankAsync(request, bank, (design, index) => BankAtLoad.Work(design, index, amps), stop);
         }
         catch (Refusal refusal)
         {
@@ -44,46 +41,18 @@ public static class BankEndpoints
         }
     }
 
-    private static async Task<IResult> Steps(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop)
-    {
-        var (design, index, refused) = await OfBank(request, reader, bank, stop);
-        return design is null ? refused! : Results.Ok(BankSteps.Work(design, index));
-    }
+    private static Task<IResult> Steps(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => reader.OfBankAsync(request, bank, BankSteps.Work, stop);
 
     private static async Task<IResult> Judge(HttpRequest request, DesignReader reader, OwnItems own, int? bank, CancellationToken stop)
     {
-        var (design, index, refused) = await OfBank(request, reader, bank, stop);
-        return design is null ? refused! : Results.Ok(UnitChoices.Work(design, index, [.. (await own.ListAsync<UnitItem>(stop)).Select(o => o.Item)]));
+        var mine = await own.ListAsync<UnitItem>(stop);
+        return await reader.OfBankAsync(request, bank, (design, index) => UnitChoices.Work(design, index, [.. mine.Select(o => o.Item)]), stop);
     }
 
-    private static async Task<(DesignDocument? Design, int Index, IResult? Refused)> OfBank(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop)
-    {
-        var reading = await reader.ReadAsync(request, stop);
-        if (reading.Design is null) return (null, 0, Problems.NotAccepted(reading.Faults));
-        var index = bank ?? 0;
-        return index >= 0 && index < reading.Design.Banks.Count ? (reading.Design, index, null) : (null, 0, Problems.NotAccepted([new("/banks", $"there is no bank {index}")]));
-    }
+    private static Task<IResult> Keep(string key, HttpRequest request, UnitReader reader, OwnItems own, CancellationToken stop) =>
+        OwnItemRequests.KeepAsync(key, request, own, "unit", reader.Read, u => u.Name, u => u with { Key = key }, stop);
 
-    private static async Task<IResult> Keep(string key, HttpRequest request, UnitReader reader, OwnItems own, CancellationToken stop)
-    {
-        if (OwnKey.Fault(key) is { } fault) return fault;
-        if (await Body.ReadAsync(request, 20_000, stop) is not { } bytes) return Problems.NotAccepted([new("", "is larger than a unit may be")]);
-        try
-        {
-            var (unit, faults) = reader.Read(JsonNode.Parse(bytes));
-            if (faults.Count > 0) return Problems.NotAccepted(faults);
-            if (unit is not { Name.Length: > 0 }) return Problems.NotAccepted([new("/name", "must not be empty: one finds it again by its name")]);
-            return await own.KeepAsync(key, unit.Name, unit with { Key = key }, stop) ? Results.NoContent() : Problems.NotAccepted([new("", $"is one more than the {OwnItems.Most} own units that are kept")]);
-        }
-        catch (JsonException e)
-        {
-            return Problems.NotAccepted([new("", $"is not JSON: {e.Message}")]);
-        }
-    }
-
-    private static async Task<IResult> Drop(string key, OwnItems own, CancellationToken stop) => await own.DropAsync<UnitItem>(key, stop)
-        ? Results.NoContent()
-        : Results.Problem(statusCode: StatusCodes.Status404NotFound, title: "No such unit", detail: "There is no own unit of that key.");
+    private static Task<IResult> Drop(string key, OwnItems own, CancellationToken stop) => OwnItemRequests.DropAsync<UnitItem>(key, own, "unit", stop);
 
     private static async Task<IResult> Read(HttpRequest request, UnitCsv csv, CancellationToken stop) => await Body.ReadAsync(request, MostCsvBytes, stop) is { } bytes
         ? Results.Ok(csv.Read(Encoding.UTF8.GetString(bytes)))

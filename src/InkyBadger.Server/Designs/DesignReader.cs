@@ -36,6 +36,16 @@ public sealed class DesignReader
             : Fault("", $"is larger than {MostBytes / 1_000_000} MB, the most a design may be");
     }
 
+    /// <summary>What follows from one bank of a design in a request; a document or a bank that is not there is refused.</summary>
+    public async Task<IResult> OfBankAsync<T>(HttpRequest request, int? bank, Func<DesignDocument, int, T> work, CancellationToken stop)
+    {
+        var reading = await ReadAsync(request, stop);
+        if (reading.Design is not { } design) return Problems.NotAccepted(reading.Faults);
+        var index = bank ?? 0;
+        if (index < 0 || index >= design.Banks.Count) return Problems.NotAccepted([new("/banks", $"there is no bank {index}")]);
+        return work(design, index) is { } result ? Results.Ok(result) : Results.NoContent();
+    }
+
     /// <summary>The text that was read last. What follows from a design is asked for several times with the same text.</summary>
     private Known? last;
 

@@ -1,7 +1,6 @@
 using System.Text.Json.Nodes;
 using InkyBadger.Core;
 using InkyBadger.Core.Demand;
-using InkyBadger.Core.Design;
 using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Working;
 using InkyBadger.Server.Designs;
@@ -35,16 +34,7 @@ public static class EvaluateEndpoints
         return Results.Ok(new EvaluateAnswer(evaluation, equations));
     }
 
-    private static Task<IResult> Ladder(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => OfBank(request, reader, bank, VoltageLadder.Work, stop);
+    private static Task<IResult> Ladder(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => reader.OfBankAsync(request, bank, VoltageLadder.Work, stop);
 
-    private static Task<IResult> Suppose(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => OfBank(request, reader, bank, WhatIfs.Work, stop);
-
-    private static async Task<IResult> OfBank<T>(HttpRequest request, DesignReader reader, int? bank, Func<DesignDocument, int, T> work, CancellationToken stop)
-    {
-        var reading = await reader.ReadAsync(request, stop);
-        if (reading.Design is null) return Problems.NotAccepted(reading.Faults);
-        var index = bank ?? 0;
-        if (index < 0 || index >= reading.Design.Banks.Count) return Problems.NotAccepted([new("/banks", $"there is no bank {index}")]);
-        return Results.Ok(work(reading.Design, index));
-    }
+    private static Task<IResult> Suppose(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => reader.OfBankAsync(request, bank, WhatIfs.Work, stop);
 }

@@ -1,5 +1,4 @@
 using System.Text;
-using System.Text.Json;
 using System.Text.Json.Nodes;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
@@ -32,26 +31,10 @@ public static class LoadEndpoints
     private static async Task<LibraryAnswer> Library(OwnItems own, CancellationToken stop) =>
         new(LoadLibrary.All, [.. (await own.ListAsync<Load>(stop)).Select(o => new LibraryLoad(o.Key, OwnGroup, "", o.Item))]);
 
-    private static async Task<IResult> Keep(string key, HttpRequest request, LoadReader reader, OwnItems own, CancellationToken stop)
-    {
-        if (OwnKey.Fault(key) is { } fault) return fault;
-        if (await Body.ReadAsync(request, 20_000, stop) is not { } bytes) return Problems.NotAccepted([new("", "is larger than a load may be")]);
-        try
-        {
-            var (load, faults) = reader.Read(JsonNode.Parse(bytes));
-            if (load is null) return Problems.NotAccepted(faults);
-            if (load.Name.Length == 0) return Problems.NotAccepted([new("/name", "must not be empty: one finds it again by its name")]);
-            return await own.KeepAsync(key, load.Name, load, stop) ? Results.NoContent() : Problems.NotAccepted([new("", $"is one more than the {OwnItems.Most} own loads that are kept")]);
-        }
-        catch (JsonException e)
-        {
-            return Problems.NotAccepted([new("", $"is not JSON: {e.Message}")]);
-        }
-    }
+    private static Task<IResult> Keep(string key, HttpRequest request, LoadReader reader, OwnItems own, CancellationToken stop) =>
+        OwnItemRequests.KeepAsync(key, request, own, "load", reader.Read, l => l.Name, l => l, stop);
 
-    private static async Task<IResult> Drop(string key, OwnItems own, CancellationToken stop) => await own.DropAsync<Load>(key, stop)
-        ? Results.NoContent()
-        : Results.Problem(statusCode: StatusCodes.Status404NotFound, title: "No such load", detail: "There is no own load of that key.");
+    private static Task<IResult> Drop(string key, OwnItems own, CancellationToken stop) => OwnItemRequests.DropAsync<Load>(key, own, "load", stop);
 
     private static async Task<IResult> Read(HttpRequest request, LoadCsv csv, CancellationToken stop) => await Body.ReadAsync(request, MostBytes, stop) is { } bytes
         ? Results.Ok(csv.Read(Encoding.UTF8.GetString(bytes)))

@@ -12,6 +12,8 @@
     anchor?: 'start' | 'middle' | 'end'
     /** Words in the plain face after the figure. */
     after?: string
+    /** A word in the plain face before it. */
+    before?: string
     fill?: string
     /** Keeps lines behind it off the letters. */
     halo?: boolean
@@ -24,6 +26,7 @@
     y,
     size = 14,
     anchor = 'start',
+    before = '',
     after = '',
     fill = 'var(--ink)',
     halo = false,
@@ -45,12 +48,14 @@
     tabindex="-1"
     data-stop
     data-ptr={ptr}
-    aria-label="{label}: {shown.text} {shown.unit}{after ? ` ${after}` : ''}. Show its working"
+    aria-label="{label}: {before ? `${before} ` : ''}{shown.text} {shown.unit}{after
+      ? ` ${after}`
+      : ''}. Show its working"
     onclick={() => session.select(ptr)}
     onkeydown={() => {}}
-    >{shown.text}<tspan style:font-size="{Math.max(11, size * 0.72)}px">{' ' + shown.unit}</tspan>{#if after}<tspan
-        class="after">{' ' + after}</tspan
-      >{/if}</text
+    >{#if before}<tspan class="after">{before + ' '}</tspan>{/if}{shown.text}<tspan
+      style:font-size="{Math.max(11, size * 0.72)}px">{' ' + shown.unit}</tspan
+    >{#if after}<tspan class="after">{' ' + after}</tspan>{/if}</text
   >
 {/if}
 

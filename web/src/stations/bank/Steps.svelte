@@ -1,27 +1,13 @@
 <script lang="ts">
   import { api } from '../../api/client'
   import type { BankStep } from '../../api/client'
+  import { following } from '../../app/following.svelte'
   import { session } from '../../app/session.svelte'
   import { num, say } from '../../ui/quantity'
 
   /** What another string, one less, or another unit would bring, worked out whole before it is taken. */
-  const PAUSE_MS = 250
-  let list = $state.raw<BankStep[]>([])
-
-  $effect(() => {
-    const design = session.evaluation && session.worked
-    const bank = session.bankIndex
-    if (!design) return
-    const timer = setTimeout(async () => {
-      try {
-        const answer = await api.bankSteps(design, bank)
-        if (session.worked === design) list = answer
-      } catch {
-        list = []
-      }
-    }, PAUSE_MS)
-    return () => clearTimeout(timer)
-  })
+  const steps = following(api.bankSteps)
+  const list = $derived(steps.list)
 
   const signed = (text: string, value: number) => `${value > 0 ? '+' : ''}${text}`
 

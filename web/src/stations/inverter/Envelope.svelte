@@ -254,10 +254,11 @@
           ptr="/envelope/holds/{n}/seconds"
           unit="s"
           label="{h.name} holds {num(v.askedW)} W for"
-          x={Math.min(width - 130, Math.max(left + 8, x(h.seconds) + 6))}
+          x={Math.min(width - right - (h.enough ? 74 : 130), Math.max(left + 8, x(h.seconds) + 6))}
           y={cy + 12}
           size={13}
-          after={`${h.element === 'fuse' ? 'about' : ''}${h.enough ? '' : h.seconds === 0 ? ' gives way at once' : ' gives way'}`.trim()}
+          before={h.element === 'fuse' ? 'about' : ''}
+          after={h.enough ? '' : h.seconds === 0 ? 'gives way at once' : 'gives way'}
           halo
         />
       {/if}

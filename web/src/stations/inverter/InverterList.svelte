@@ -2,30 +2,17 @@
   import X from '@lucide/svelte/icons/trash-2'
   import { api } from '../../api/client'
   import type { InverterItem, InverterTrial } from '../../api/client'
+  import { following } from '../../app/following.svelte'
   import { session } from '../../app/session.svelte'
   import { num } from '../../ui/quantity'
   import OwnInverter from './OwnInverter.svelte'
 
   /** Every inverter there is, judged for this design: those that fit first, the others with the reasons why not. */
   const FEW = 5
-  let trials = $state.raw<InverterTrial[]>([])
+  const judged = following(api.inverters)
+  const trials = $derived(judged.list)
   let all = $state(false)
   let making = $state(false)
-
-  async function judge() {
-    const design = session.worked
-    if (!design) return
-    try {
-      trials = await api.inverters(design, session.bankIndex)
-    } catch {
-      trials = []
-    }
-  }
-  $effect(() => {
-    if (!session.evaluation) return
-    const timer = setTimeout(() => void judge(), 200)
-    return () => clearTimeout(timer)
-  })
 
   const choice = $derived(session.bank!.inverters[0] ?? null)
   const here = $derived(session.result?.inverter?.item?.key)
@@ -42,7 +29,7 @@
 
   async function drop(key: string) {
     await api.dropInverter(key)
-    await judge()
+    await judged.again()
   }
 </script>
 
@@ -83,7 +70,7 @@
     <button type="button" class="btn btn-outline btn-xs" onclick={() => (making = true)}>Add my own</button>
   </div>
 </section>
-<OwnInverter bind:open={making} onkept={(item) => (take(item), void judge())} />
+<OwnInverter bind:open={making} onkept={(item) => (take(item), void judged.again())} />
 
 <style>
   .inverters {

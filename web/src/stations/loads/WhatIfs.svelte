@@ -1,30 +1,15 @@
 <script lang="ts">
   import { api } from '../../api/client'
   import type { WhatIf } from '../../api/client'
+  import { following } from '../../app/following.svelte'
   import { session } from '../../app/session.svelte'
   import { num, say } from '../../ui/quantity'
 
   /** What could be done otherwise, and what it saves, before it is pressed. */
   const MOST = 5
-  const PAUSE_MS = 250
-  let list = $state.raw<WhatIf[]>([])
+  const ifs = following(api.whatIfs)
+  const list = $derived(ifs.list)
   let all = $state(false)
-
-  $effect(() => {
-    // The evaluation follows every change; what-ifs wait until one is done.
-    const design = session.evaluation && session.worked
-    const bank = session.bankIndex
-    if (!design) return
-    const timer = setTimeout(async () => {
-      try {
-        const answer = await api.whatIfs(design, bank)
-        if (session.worked === design) list = answer
-      } catch {
-        list = []
-      }
-    }, PAUSE_MS)
-    return () => clearTimeout(timer)
-  })
 
   const shown = $derived(all ? list : list.slice(0, MOST))
 
