@@ -15,14 +15,23 @@ public sealed record BankScene(DesignDocument Design, Bank Bank, int Index, Desi
     /// <summary>The main run as the design has it, or one that is advised in everything.</summary>
     public Run MainRun => Bank.Runs.FirstOrDefault(r => r.Id == Run.MainId) ?? AdvisedRun;
 
+    /// <summary>Whether the inverter hangs on the bus by a run and a fuse of its own; else the main run goes on to it.</summary>
+    public bool HasInverterRun => Inverter is not null && Bank.Runs.Any(r => r.Id == Run.InverterId);
+
+    /// <summary>The document's run of this id, or one that is advised in everything.</summary>
+    public Run RunOf(string id) => Bank.Runs.FirstOrDefault(r => r.Id == id) ?? new Run { Id = id };
+
     private static readonly Run AdvisedRun = new() { Id = Run.MainId, From = "bank", To = "inverter" };
 
     /// <summary>A change of the main run; the run is added when the design has none yet.</summary>
-    public DesignChange ChangeMainRun(Func<Run, Run> change)
+    public DesignChange ChangeMainRun(Func<Run, Run> change) => ChangeRun(Run.MainId, change);
+
+    /// <summary>A change of any run, likewise.</summary>
+    public DesignChange ChangeRun(string id, Func<Run, Run> change)
     {
         for (var i = 0; i < Bank.Runs.Count; i++)
-            if (Bank.Runs[i].Id == Run.MainId) return new($"{Pointer}/runs/{i}", DesignFormat.Node(change(Bank.Runs[i])));
-        return new($"{Pointer}/runs/-", DesignFormat.Node(change(AdvisedRun)));
+            if (Bank.Runs[i].Id == id) return new($"{Pointer}/runs/{i}", DesignFormat.Node(change(Bank.Runs[i])));
+        return new($"{Pointer}/runs/-", DesignFormat.Node(change(id == Run.MainId ? AdvisedRun : new Run { Id = id })));
     }
 
     public DesignChange Change<T>(string path, T value) => new(Pointer + path, DesignFormat.Node(value));

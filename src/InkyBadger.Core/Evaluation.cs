@@ -38,6 +38,14 @@ public sealed record BankEvaluation
     public RunResult? MainRun { get; init; }
     public NetworkResult? Network { get; init; }
     public ProtectionResult? Protection { get; init; }
+
+    /// <summary>The bus and everything on both poles of the main loop.</summary>
+    public BusResult? Bus { get; init; }
+
+    /// <summary>Every run beyond the bus.</summary>
+    public IReadOnlyList<CircuitResult> Circuits { get; init; } = [];
+    public StringFusesPlan? StringFuses { get; init; }
+    public BondingResult? Bonding { get; init; }
     public ChainResult? Chain { get; init; }
 
     /// <summary>What the system voltage brings with it.</summary>
@@ -228,6 +236,10 @@ public sealed record BankConductor(string Size, double AreaMm2, double LengthM, 
 /// <summary>What a wiring style gives: worst share and whose, the ceiling [A] and the AC watts it lets through.</summary>
 public sealed record StyleResult(WiringStyle Style, double WorstShare, int WorstString, double? CeilingA, double? AllowsAcW);
 
+/// <summary>
+/// The bank as it is wired. The <c>Held</c> amperes are the greatest while the main fuse holds its rating, of the links of either rail and of
+/// any string, all in or any one out.
+/// </summary>
 public sealed record NetworkResult(
     WiringStyle Style,
     bool StylePinned,
@@ -253,6 +265,9 @@ public sealed record NetworkResult(
     IReadOnlyList<double> PositiveLinksA,
     IReadOnlyList<double> NegativeLinksA,
     double LinkWorstA,
+    IReadOnlyList<double> PositiveHeldA,
+    IReadOnlyList<double> NegativeHeldA,
+    double StringHeldA,
     int? BlackoutAfter,
     IReadOnlyList<StyleResult> Styles,
     IReadOnlyList<PlacedAmps> Conductors,
@@ -268,6 +283,8 @@ public sealed record RunResult(
     bool LengthPinned,
     string Practice,
     double AmbientC,
+    int Bundled,
+    InsulationKind Insulation,
     double DesignA,
     double WantedA,
     string FuseClass,
@@ -287,6 +304,7 @@ public sealed record RunResult(
     double? TableA,
     double? AmbientFactor,
     double? BundleFactor,
+    double? WorstConductorShare,
     double? AmpacityA,
     double? ConductorC,
     double? OneWayOhm,

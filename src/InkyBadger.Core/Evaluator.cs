@@ -56,17 +56,23 @@ public static class Evaluator
         string? noInverter = null;
         var inverter = voltage is null ? null : stages.Try(Station.Inverter, "/inverters/0/item", () => InverterStage.Work(scene, loads, voltage), out noInverter);
         var energy = loads is null || voltage is null ? null : stages.Try(Station.Loads, "/demand/loads", () => EnergyStage.Work(scene, resolved!, loads, voltage, inverter), out _);
-        var devices = voltage is null ? null : stages.Try(Station.Loads, "/demand/loads", () => DevicesStage.Work(scene, voltage), out _);
         var currents = voltage is null ? null : stages.Try(Station.Voltage, "/inverters/0/item", () => CurrentsStage.Work(scene, loads, voltage, inverter), out _);
         string? noBank = null, noRun = null, noNetwork = null, noProtection = null;
         var bank = voltage is null ? null : stages.Try(Station.Bank, "/unit", () => BankStage.Work(scene, voltage, energy, currents, inverter, loads), out noBank);
         var run = voltage is null ? null : stages.Try(Station.Cables, "/runs", () => RunStage.Work(scene, voltage, currents), out noRun);
         var network = voltage is null ? null : stages.Try(Station.Bank, "/wiring", () => NetworkStage.Work(scene, voltage, bank, run, currents, inverter), out noNetwork);
         var protection = voltage is null ? null : stages.Try(Station.Cables, "/runs", () => ProtectionStage.Work(scene, voltage, currents, bank, run, network), out noProtection);
+        var bus = voltage is null ? null : stages.Try(Station.Cables, "/runs", () => BusStage.Work(scene, voltage, currents, run, protection), out _);
+        var circuits = voltage is null ? null : stages.Try(Station.Cables, "/runs", () => CircuitStage.Work(scene, voltage, resolved, currents, run, bus, protection), out _);
+        var strings = stages.Try(Station.Cables, "/runs", () => StringFuseStage.Work(scene, currents, bank, network, protection), out _);
+        var bonding = stages.Try(Station.Cables, "/runs", () => BondingStage.Work(scene, run), out _);
+        var onward = circuits?.FirstOrDefault(c => c.Kind == CircuitKind.Inverter);
 
-        var chain = voltage is null ? null : stages.Try(Station.Cables, "/runs", () => ChainStage.Work(scene, voltage, loads, currents, inverter, bank, run, network), out _);
+        // A device's volts are those at the end of its branch.
+        var devices = voltage is null ? null : stages.Try(Station.Loads, "/demand/loads", () => DevicesStage.Work(scene, voltage, circuits ?? []), out _);
+        var chain = voltage is null ? null : stages.Try(Station.Cables, "/runs", () => ChainStage.Work(scene, voltage, loads, currents, inverter, bank, run, onward, network), out _);
         var needs = voltage is null ? null : stages.Try(Station.Voltage, "/systemV", () => NeedsStage.Work(scene, voltage, loads, energy, inverter, bank, run), out _);
-        var envelope = voltage is null ? null : stages.Try(Station.Inverter, "/inverters/0/item", () => EnvelopeStage.Work(scene, voltage, resolved, loads, currents, inverter, run, chain), out _);
+        var envelope = voltage is null ? null : stages.Try(Station.Inverter, "/inverters/0/item", () => EnvelopeStage.Work(scene, voltage, resolved, loads, currents, inverter, run, onward, chain), out _);
         const string addLoad = "add the first load";
         noLoads ??= loads is null ? addLoad : null;
         var because = new Because(
@@ -81,7 +87,7 @@ public static class Evaluator
         var result = new BankEvaluation
         {
             Id = scene.Bank.Id, Name = scene.Bank.Name, Loads = loads, Voltage = voltage, Inverter = inverter, Energy = energy, Devices = devices ?? [], Currents = currents,
-            Bank = bank, MainRun = run, Network = network, Protection = protection, Chain = chain, Needs = needs, Envelope = envelope, Because = because, Headlines = NoHeadlines,
+            Bank = bank, MainRun = run, Network = network, Protection = protection, Bus = bus, Circuits = circuits ?? [], StringFuses = strings, Bonding = bonding, Chain = chain, Needs = needs, Envelope = envelope, Because = because, Headlines = NoHeadlines,
         };
         return result with { Headlines = HeadlineWriter.Write(result) };
     }

@@ -1,3 +1,4 @@
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Wiring;
@@ -5,7 +6,7 @@ using InkyBadger.Core.Wiring;
 namespace InkyBadger.Core.Limits;
 
 /// <summary>What stops first, for as long as one likes and for the worst start, and the bottleneck in words.</summary>
-public sealed record ChainResult(IReadOnlyList<ChainLink> Continuous, IReadOnlyList<ChainLink> AtStart, double? StartSeconds, string? Bottleneck, string Sentence, double? BankPeakW, double? BankPeakSeconds);
+public sealed record ChainResult(IReadOnlyList<ChainLink> Continuous, IReadOnlyList<ChainLink> AtStart, double? StartSeconds, string? Bottleneck, string Sentence, IReadOnlyList<string> Unrated, double? BankPeakW, double? BankPeakSeconds);
 
 /// <summary>The chain of limits of a design: cells, jumpers, links or leads, main fuse, main cable, switch, inverter.</summary>
 public static class ChainStage
@@ -14,21 +15,21 @@ public static class ChainStage
     private const double Moment = 0.01;
 
     /// <summary>Null without an inverter, a bank or a main run.</summary>
-    public static ChainResult? Work(BankScene scene, VoltageResult voltage, LoadsResult? loads, CurrentsResult? currents, InverterResult? inverter, BankResult? bank, RunResult? run, NetworkResult? network)
+    public static ChainResult? Work(BankScene scene, VoltageResult voltage, LoadsResult? loads, CurrentsResult? currents, InverterResult? inverter, BankResult? bank, RunResult? run, CircuitResult? onward, NetworkResult? network)
     {
         if (inverter is not { Item: { } item } || bank is null || run is null || network is null) return null;
         var wired = NetworkStage.AsWired(scene, bank, network);
         var weakest = Enumerable.Range(1, bank.Parallel).Select(s => StringOf(scene, bank, s)).ToList();
-        var insulation = (int)CablePractices.Get(run.Practice).InsulationC;
+        var insulation = InsulationOf(run);
         ChainElement Conductor(string name, ElementKind kind, BankConductor c) => new(name, kind) { AmpacityA = c.AmpacityA > 0 ? c.AmpacityA : null, AreaMm2 = c.AreaMm2, InsulationC = insulation };
         var elements = new List<ChainElement>();
         if (bank.Series > 1) elements.Add(Conductor($"the {network.Jumper.Size} jumpers", ElementKind.Jumpers, network.Jumper));
         if (network.Style == WiringStyle.BusBars) elements.Add(Conductor($"the {network.Lead.Size} bus leads", ElementKind.Leads, network.Lead));
         else if (bank.Parallel > 1) elements.Add(Conductor($"the {network.Link.Size} rail links", ElementKind.Links, network.Link));
-        if (run.RatingA is { } rating) elements.Add(new($"the {Say.Rating(rating)} fuse", ElementKind.Fuse) { Class = FuseClasses.Get(run.FuseClass), RatingA = rating });
-        if (run.Size is { } size)
-            elements.Add(new($"the {Say.Size(size, run.Conductors)} cable", ElementKind.Cable) { AmpacityA = run.AmpacityA is > 0 ? run.AmpacityA : null, AreaMm2 = run.AreaMm2, Conductors = run.Conductors, InsulationC = insulation });
-        if (scene.MainRun.Switch?.RatingA is { } switchA) elements.Add(new("the switch", ElementKind.Switch) { RatingA = switchA });
+        AddRun(elements, scene.MainRun, run, "main ", onward is not null, false);
+        if (scene.MainRun.BusRatingA is { } busA) elements.Add(new("the bus bars", ElementKind.BusBar) { RatingA = busA });
+        else elements.Add(new("the bus bars", ElementKind.BusBar));
+        if (onward is not null) AddRun(elements, scene.RunOf(Run.InverterId), onward.Run, "inverter’s ", true, true);
         elements.Add(new("the inverter", ElementKind.Inverter)
         {
             ContinuousW = item.ContinuousW * inverter.Stack, Derate = inverter.Derate ?? 1, SurgeW = item.SurgeW * inverter.Stack,
@@ -40,8 +41,24 @@ public static class ChainStage
         // What the bank gives for a moment, and how long that moment may be: each string by its weakest unit.
         var brief = LimitsChain.Work(wired, weakest, At(Moment, null), elements);
         var atStart = start is null ? null : LimitsChain.Work(wired, weakest, At(start, loads!.SurgeDemandW), elements);
-        return new(continuous.Chain, atStart?.Chain ?? [], start, continuous.Bottleneck, Sentence(continuous),
+        return new(continuous.Chain, atStart?.Chain ?? [], start, continuous.Bottleneck, Sentence(continuous), continuous.Unrated,
             brief.Chain.FirstOrDefault(l => l.Name == LimitsChain.Bank)?.AcW, weakest.Min(w => w.PeakSeconds));
+    }
+
+    private static int InsulationOf(RunResult run) => (int)CablePractices.Get(run.Practice).InsulationC;
+
+    /// <summary>Fuse, cable and switch of a run; with two runs on the way each says whose it is.</summary>
+    private static void AddRun(List<ChainElement> elements, Run doc, RunResult run, string whose, bool two, bool inverterRun)
+    {
+        var its = two ? whose : "";
+        if (run.RatingA is { } rating) elements.Add(new($"the {its}{Say.Rating(rating)} fuse", ElementKind.Fuse) { Class = FuseClasses.Get(run.FuseClass), RatingA = rating, InverterRun = inverterRun });
+        if (run.Size is { } size)
+            elements.Add(new($"the {its}{Say.Size(size, run.Conductors)} cable", ElementKind.Cable)
+            {
+                AmpacityA = run.AmpacityA is > 0 ? run.AmpacityA : null, AreaMm2 = run.AreaMm2, Conductors = run.Conductors, InsulationC = InsulationOf(run), InsulationKind = run.Insulation, InverterRun = inverterRun,
+            });
+        if (doc.Switch is { Absent: true } || inverterRun && doc.Switch is null) return;
+        elements.Add(new(two ? $"the {whose}switch" : "the switch", ElementKind.Switch) { RatingA = doc.Switch?.RatingA, InverterRun = inverterRun });
     }
 
     private static ChainString StringOf(BankScene scene, BankResult bank, int number)

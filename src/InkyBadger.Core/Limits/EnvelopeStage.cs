@@ -2,6 +2,7 @@ using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Inverters;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Wiring;
 using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Limits;
@@ -46,45 +47,74 @@ public static class EnvelopeStage
     /// <summary>Typical opening times spread widely: a fuse is taken to hold a surge for a third of them.</summary>
     private const double FuseSpread = 3;
 
-    public static EnvelopeResult? Work(BankScene scene, VoltageResult voltage, List<ResolvedLoad>? resolved, LoadsResult? loads, CurrentsResult? currents, InverterResult? inverter, RunResult? run, ChainResult? chain)
+    public static EnvelopeResult? Work(BankScene scene, VoltageResult voltage, List<ResolvedLoad>? resolved, LoadsResult? loads, CurrentsResult? currents, InverterResult? inverter, RunResult? run, CircuitResult? onward, ChainResult? chain)
     {
         if (inverter is not { Item: { } item } || loads is null || resolved is null || currents is null) return null;
-        var insulation = run is null ? 90 : (int)CablePractices.Get(run.Practice).InsulationC;
-        double Ac(double amps) => Math.Max(0, ((amps - currents.DcWorstA) * voltage.LowV - inverter.IdleW) * inverter.Efficiency);
-        Func<double, double>? fuse = run?.RatingA is { } rating
-            ? t => Ac(Math.Max(rating / Wiring.Fuse.Margin, rating * LimitsChain.MultipleAt(FuseClasses.Get(run.FuseClass), t * FuseSpread)))
-            : null;
-        var copper = run?.AmpacityA is > 0 && run.AreaMm2 is not null
-            ? new ChainElement("cable", ElementKind.Cable) { AmpacityA = run.AmpacityA, AreaMm2 = run.AreaMm2, Conductors = run.Conductors, InsulationC = insulation }
-            : null;
-        Func<double, double>? cable = copper is null ? null : t => Ac(LimitsChain.Amperes(copper, t)!.Value);
+        double Ac(double amps, double dcA) => Math.Max(0, ((amps - dcA) * voltage.LowV - inverter.IdleW) * inverter.Efficiency);
+        // The main run carries the DC loads too; a run of the inverter's own does not.
+        List<Way> ways = [];
+        if (run is not null) ways.Add(new(run, onward is null ? "" : "main ", "/mainRun", currents.DcWorstA));
+        if (onward is not null) ways.Add(new(onward.Run, "inverter’s ", $"/circuits/{OnwardIndex}/run", 0));
         var bankW = chain?.Continuous.FirstOrDefault(l => l.Name == LimitsChain.Bank)?.AcW;
         Func<double, double>? bank = bankW is { } steady ? t => chain!.BankPeakW is { } peak && chain.BankPeakSeconds is { } seconds && t <= seconds ? Math.Max(peak, steady) : steady : null;
         var envelope = new OverloadEnvelope(inverter.Envelope, inverter.AvailableContinuousW ?? 0, InverterStage.OverloadRuleOf(scene));
 
-        List<(EnvelopeElement Element, string Name, Func<double, double> Gives, double? Continuous)> elements = [(EnvelopeElement.Inverter, "the inverter", envelope.At, inverter.AvailableContinuousW)];
-        if (bank is not null) elements.Add((EnvelopeElement.Bank, "the bank", bank, bankW));
-        if (fuse is not null) elements.Add((EnvelopeElement.Fuse, $"the {Say.Rating(run!.RatingA!.Value)} fuse", fuse, Ac(run.RatingA.Value / Wiring.Fuse.Margin)));
-        if (cable is not null) elements.Add((EnvelopeElement.Cable, $"the {Say.Size(run!.Size!, run.Conductors)} cable", cable, Ac(run.AmpacityA!.Value)));
+        List<Element> elements = [new(EnvelopeElement.Inverter, "the inverter", envelope.At, inverter.AvailableContinuousW, null)];
+        if (bank is not null) elements.Add(new(EnvelopeElement.Bank, "the bank", bank, bankW, null));
+        foreach (var way in ways) elements.AddRange(OfRun(way, Ac));
 
         var asked = Asked(inverter.Demands);
         var holds = elements.ConvertAll(e =>
         {
             var seconds = asked is null ? null : Holds(e.Gives, asked.Watts);
-            return new EnvelopeHold(e.Element, e.Name, seconds, seconds is null || Tolerant.AtLeast(seconds.Value, asked!.Seconds), e.Continuous);
+            return new EnvelopeHold(e.Kind, e.Name, seconds, seconds is null || Tolerant.AtLeast(seconds.Value, asked!.Seconds), e.Continuous);
         });
         var points = new EnvelopePoint[Samples];
         for (var i = 0; i < Samples; i++)
         {
             var t = From * Math.Pow(To / From, i / (Samples - 1.0));
-            points[i] = new(t, fuse?.Invoke(t), cable?.Invoke(t));
+            points[i] = new(t, Least(elements, EnvelopeElement.Fuse, t), Least(elements, EnvelopeElement.Cable, t));
         }
-        var surgeEndV = run?.OneWayOhm is { } oneWay ? voltage.LowV - currents.SurgeWorstA * (2 * oneWay + run.JointsOhm) : (double?)null;
+        var surgeEndV = run?.OneWayOhm is { } oneWay ? voltage.LowV - currents.SurgeWorstA * (2 * oneWay + run.JointsOhm) - Beyond(onward, currents) : (double?)null;
         var result = new EnvelopeResult(points, bankW, chain?.BankPeakW, chain?.BankPeakSeconds, Stack(scene, resolved, loads), asked?.Watts ?? 0, asked?.Seconds ?? 0,
             holds, First(elements, inverter.Demands), surgeEndV, item.CutOffV);
-        if (scene.Tape is { } tape) WriteWorking(tape, result, voltage, currents, inverter, run, chain, asked);
+        if (scene.Tape is { } tape) WriteWorking(tape, result, voltage, currents, inverter, run, onward, elements, chain, asked);
         return result;
     }
+
+    /// <summary>The inverter's own run, where it has one, is the first beyond the bus.</summary>
+    private const int OnwardIndex = 0;
+
+    /// <summary>A run between the bank and the inverter, whose it is where there are two, and the DC loads' amperes in it.</summary>
+    private sealed record Way(RunResult Run, string Whose, string Pointer, double DcA);
+
+    private sealed record Element(EnvelopeElement Kind, string Name, Func<double, double> Gives, double? Continuous, Way? Way);
+
+    private static IEnumerable<Element> OfRun(Way way, Func<double, double, double> ac)
+    {
+        var run = way.Run;
+        if (run.RatingA is { } rating)
+            yield return new(EnvelopeElement.Fuse, $"the {way.Whose}{Say.Rating(rating)} fuse",
+                t => ac(Math.Max(rating / Wiring.Fuse.Margin, rating * LimitsChain.MultipleAt(FuseClasses.Get(run.FuseClass), t * FuseSpread)), way.DcA), ac(rating / Wiring.Fuse.Margin, way.DcA), way);
+        if (run.AmpacityA is not > 0 || run.AreaMm2 is null) yield break;
+        var copper = new ChainElement("cable", ElementKind.Cable)
+        {
+            AmpacityA = run.AmpacityA, AreaMm2 = run.AreaMm2, Conductors = run.Conductors, InsulationC = (int)CablePractices.Get(run.Practice).InsulationC, InsulationKind = run.Insulation,
+        };
+        yield return new(EnvelopeElement.Cable, $"the {way.Whose}{Say.Size(run.Size!, run.Conductors)} cable", t => ac(LimitsChain.Amperes(copper, t)!.Value, way.DcA), ac(run.AmpacityA.Value, way.DcA), way);
+    }
+
+    private static double? Least(List<Element> elements, EnvelopeElement kind, double t)
+    {
+        double? least = null;
+        foreach (var e in elements)
+            if (e.Kind == kind) least = Math.Min(least ?? double.MaxValue, e.Gives(t));
+        return least;
+    }
+
+    /// <summary>Volts lost beyond the bus at the worst instant, in the inverter's own run.</summary>
+    private static double Beyond(CircuitResult? onward, CurrentsResult currents) =>
+        onward is { Run: { OneWayOhm: { } oneWay } run } ? (currents.SurgeWorstA - currents.DcWorstA) * (2 * oneWay + run.JointsOhm) : 0;
 
     /// <summary>The demand that decides: the one furthest over, else the nearest to what the inverter gives.</summary>
     private static EnvelopeDemand? Asked(IReadOnlyList<EnvelopeDemand> demands) => demands.Count == 0 ? null : demands.MaxBy(d => d.Watts / Math.Max(d.GivesW, Tolerant.Noise));
@@ -104,7 +134,7 @@ public static class EnvelopeStage
         return Math.Round(low, 6);
     }
 
-    private static EnvelopeFirst? First(List<(EnvelopeElement Element, string Name, Func<double, double> Gives, double? Continuous)> elements, IReadOnlyList<EnvelopeDemand> demands)
+    private static EnvelopeFirst? First(List<Element> elements, IReadOnlyList<EnvelopeDemand> demands)
     {
         EnvelopeFirst? first = null;
         foreach (var demand in demands)
@@ -112,7 +142,7 @@ public static class EnvelopeStage
             {
                 var gives = e.Gives(demand.Seconds);
                 if (Tolerant.AtLeast(gives, demand.Watts)) continue;
-                if (first is null || demand.Watts / gives > first.Watts / first.GivesW) first = new(e.Element, e.Name, demand.Label, demand.Watts, demand.Seconds, gives);
+                if (first is null || demand.Watts / gives > first.Watts / first.GivesW) first = new(e.Kind, e.Name, demand.Label, demand.Watts, demand.Seconds, gives);
             }
         return first;
     }
@@ -137,7 +167,7 @@ public static class EnvelopeStage
         return [.. bands, .. starts];
     }
 
-    private static void WriteWorking(Tape tape, EnvelopeResult r, VoltageResult voltage, CurrentsResult currents, InverterResult inverter, RunResult? run, ChainResult? chain, EnvelopeDemand? asked)
+    private static void WriteWorking(Tape tape, EnvelopeResult r, VoltageResult voltage, CurrentsResult currents, InverterResult inverter, RunResult? run, CircuitResult? onward, List<Element> elements, ChainResult? chain, EnvelopeDemand? asked)
     {
         if (asked is not null)
         {
@@ -149,7 +179,7 @@ public static class EnvelopeStage
                 if (hold.Seconds is { } seconds)
                     tape.Write($"/envelope/holds/{n}/seconds", $"how long {hold.Name} holds it", seconds, "s", hold.Element == EnvelopeElement.Inverter ? "2.1" : "10.1", null, [watts, T.Worked("s", r.AskedSeconds, "s", "needed for", "/envelope/askedSeconds")], How(hold.Element));
                 if (hold.ContinuousW is { } continuous)
-                    tape.Write($"/envelope/holds/{n}/continuousW", $"what {hold.Name} lets through without end", continuous, "W", "10.1", null, Lets(hold.Element, voltage, currents, inverter, run, chain), hold.Element switch
+                    tape.Write($"/envelope/holds/{n}/continuousW", $"what {hold.Name} lets through without end", continuous, "W", "10.1", null, Lets(elements[n], voltage, currents, inverter, chain), hold.Element switch
                     {
                         EnvelopeElement.Inverter => "Its continuous rating, with what its temperature leaves.",
                         EnvelopeElement.Bank => "The bank’s ceiling by the real sharing, after the DC loads have taken theirs, as AC watts at the lowest volts.",
@@ -159,23 +189,33 @@ public static class EnvelopeStage
             tape.Write("/envelope/askedSeconds", "for how long it is asked", r.AskedSeconds, "s", "2.1", null, [T.Worked("W", asked.Watts, "W", asked.Label, source)], asked.IsStart ? "The start’s own time." : "The longest stretch in which so much runs.");
         }
         if (r.SurgeEndV is { } end && run?.OneWayOhm is { } oneWay)
-            tape.Write("/envelope/surgeEndV", "volts at the inverter at the worst instant, the bank nearly empty", end, "V", "6.2", "{V} − {I} × (2 × {R} + {J})",
+        {
+            List<Term> terms =
             [
                 T.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV"), T.Worked("I", currents.SurgeWorstA, "A", "worst instant", "/currents/surgeWorstA"),
                 T.Worked("R", oneWay, "ohm", "cable one way", "/mainRun/oneWayOhm"), T.Worked("J", run.JointsOhm, "ohm", "joints", "/mainRun/jointsOhm"),
-            ]);
+            ];
+            var form = "{V} − {I} × (2 × {R} + {J})";
+            if (onward is { Run: { OneWayOhm: { } beyond } own })
+            {
+                form += " − ({I} − {D}) × (2 × {r} + {j})";
+                terms.AddRange([T.Worked("D", currents.DcWorstA, "A", "DC loads", "/currents/dcWorstA"), T.Worked("r", beyond, "ohm", "inverter’s cable one way", $"/circuits/{OnwardIndex}/run/oneWayOhm"),
+                    T.Worked("j", own.JointsOhm, "ohm", "its joints", $"/circuits/{OnwardIndex}/run/jointsOhm")]);
+            }
+            tape.Write("/envelope/surgeEndV", "volts at the inverter at the worst instant, the bank nearly empty", end, "V", "6.2", form, [.. terms]);
+        }
     }
 
-    private static Term[] Lets(EnvelopeElement element, VoltageResult voltage, CurrentsResult currents, InverterResult inverter, RunResult? run, ChainResult? chain)
+    private static Term[] Lets(Element element, VoltageResult voltage, CurrentsResult currents, InverterResult inverter, ChainResult? chain)
     {
         var low = T.Worked("V", voltage.LowV, "V", "lowest", "/voltage/lowV");
-        var dc = T.Worked("D", currents.DcWorstA, "A", "DC loads", "/currents/dcWorstA");
-        return element switch
+        Term[] dc = element.Way is { DcA: 0 } ? [] : [T.Worked("D", currents.DcWorstA, "A", "DC loads", "/currents/dcWorstA")];
+        return element.Kind switch
         {
             EnvelopeElement.Inverter => [T.Worked("W", inverter.AvailableContinuousW, "W", "rating", "/inverter/availableContinuousW")],
-            EnvelopeElement.Bank => [T.Worked("c", chain!.Continuous.First(l => l.Name == LimitsChain.Bank).LimitA, "A", "ceiling", "/network/ceilingA"), dc, low],
-            EnvelopeElement.Fuse => [T.Worked("r", run!.RatingA, "rating", "rating", "/mainRun/ratingA"), dc, low],
-            _ => [T.Worked("a", run!.AmpacityA, "A", "ampacity", "/mainRun/ampacityA"), dc, low],
+            EnvelopeElement.Bank => [T.Worked("c", chain!.Continuous.First(l => l.Name == LimitsChain.Bank).LimitA, "A", "ceiling", "/network/ceilingA"), .. dc, low],
+            EnvelopeElement.Fuse => [T.Worked("r", element.Way!.Run.RatingA, "rating", "rating", element.Way.Pointer + "/ratingA"), .. dc, low],
+            _ => [T.Worked("a", element.Way!.Run.AmpacityA, "A", "ampacity", element.Way.Pointer + "/ampacityA"), .. dc, low],
         };
     }
 

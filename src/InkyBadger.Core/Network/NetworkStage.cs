@@ -54,11 +54,13 @@ public static class NetworkStage
 
         // Any one string may go as long as none of those left is over its limit.
         double? survives = limits is null || bank.Parallel == 1 ? null : Enumerable.Range(1, bank.Parallel).Min(j => BankAtLoad.CeilingWithout(network, limits, [j]));
+        var heldA = run?.RatingA ?? currentA;
+        var held = WhileItHolds(network, heldA, scene.Rules.Word("links-one-string-out") == "one-out");
         var result = new NetworkResult(style, wiring.Style is not null, advisedStyle, jumper, link, lead,
             model.StringOhm[0], network.SourceOhm(), currentA, Array.ConvertAll(shares, s => s * currentA), shares, worst + 1, shares[worst], shares[worst] * currentA, even,
             ceiling?.CeilingA, ceiling?.LimitingString, ceiling?.IdealA, ceiling?.LossA, ceiling?.LossPercent / 100, Allows(ceiling?.CeilingA),
             Links(network, shares, currentA, rail => rail.PositiveA), Links(network, shares, currentA, rail => rail.NegativeA),
-            LinkWorst(network, run?.RatingA ?? currentA, scene.Rules.Word("links-one-string-out") == "one-out"),
+            held.LinkA(network.IsBusBars), held.Positive, held.Negative, held.StringA,
             limits is null || currentA <= 0 ? null : BlackoutAfter(network, limits, currentA), styles, [], survives, Allows(survives));
         result = result with
         {
@@ -66,7 +68,7 @@ public static class NetworkStage
         };
         if (scene.Tape is { } tape)
         {
-            WriteWorking(tape, result, limits, bank, voltage, inverter, currents);
+            WriteWorking(tape, result, limits, bank, voltage, inverter, currents, run);
             BankConductors.WriteWorking(tape, result);
         }
         return result;
@@ -117,8 +119,15 @@ public static class NetworkStage
         return worst;
     }
 
-    /// <summary>Greatest current of any rail link, or bus lead, with the bank giving <paramref name="amps"/>: all strings in and, by the house rule, any one out [A].</summary>
-    private static double LinkWorst(BankNetwork network, double amps, bool oneOut)
+    /// <summary>Greatest currents with the bank giving so much: in each link of either rail and in any string [A].</summary>
+    private sealed record Held(double[] Positive, double[] Negative, double StringA)
+    {
+        /// <summary>Of any rail link or, with bus bars, of any lead [A].</summary>
+        public double LinkA(bool busBars) => busBars || Positive.Length == 0 ? busBars ? StringA : 0 : Math.Max(Positive.Max(), Negative.Max());
+    }
+
+    /// <summary>The bank giving <paramref name="amps"/>: all strings in and, by the house rule, any one out.</summary>
+    private static Held WhileItHolds(BankNetwork network, double amps, bool oneOut)
     {
         var n = network.Strings;
         Span<double> emf = stackalloc double[n];
@@ -126,7 +135,9 @@ public static class NetworkStage
         Span<double> currents = stackalloc double[n];
         Span<bool> isOut = stackalloc bool[n];
         isOut.Clear();
-        double worst = 0;
+        var links = network.IsBusBars ? 0 : n - 1;
+        double[] positive = new double[links], negative = new double[links];
+        double most = 0;
         for (var gone = -1; gone < (oneOut && n > 1 ? n : 0); gone++)
         {
             if (gone > 0) isOut[gone - 1] = false;
@@ -134,15 +145,14 @@ public static class NetworkStage
             network.Solve(emf, isOut, amps, currents);
             for (var i = 0; i < n; i++)
             {
-                if (network.IsBusBars) worst = Math.Max(worst, Math.Abs(currents[i]));
-                else if (i < n - 1)
-                {
-                    var (positive, negative) = network.LinkCurrents(currents, amps, i + 1);
-                    worst = Math.Max(worst, Math.Max(Math.Abs(positive), Math.Abs(negative)));
-                }
+                most = Math.Max(most, Math.Abs(currents[i]));
+                if (i >= links) continue;
+                var (plus, minus) = network.LinkCurrents(currents, amps, i + 1);
+                positive[i] = Math.Max(positive[i], Math.Abs(plus));
+                negative[i] = Math.Max(negative[i], Math.Abs(minus));
             }
         }
-        return worst;
+        return new(positive, negative, most);
     }
 
     /// <summary>The first string whose loss at this current ends in darkness; null when the others always carry on.</summary>
@@ -155,7 +165,7 @@ public static class NetworkStage
         return null;
     }
 
-    private static void WriteWorking(Tape tape, NetworkResult r, IReadOnlyList<StringLimit>? limits, BankResult bank, VoltageResult voltage, InverterResult? inverter, CurrentsResult? currents)
+    private static void WriteWorking(Tape tape, NetworkResult r, IReadOnlyList<StringLimit>? limits, BankResult bank, VoltageResult voltage, InverterResult? inverter, CurrentsResult? currents, RunResult? run)
     {
         // A string with other units or jumpers of its own is a sum of what stands in it, not a product.
         var alike = Math.Abs(r.StringOhm - (bank.Series * bank.UnitOhm + (bank.Series - 1) * r.Jumper.Ohm)) < 1e-12;
@@ -184,6 +194,15 @@ public static class NetworkStage
             [T.Worked("s", r.WorstShare, "fraction", "its share", "/network/worstShare"), T.Worked("I", r.CurrentA, "A", "whole bank", "/currents/bankWorstA")], houseRule: "string-worth-a-look");
         WriteLinks(tape, r, "positiveLinksA", 1);
         WriteLinks(tape, r, "negativeLinksA", r.Style == WiringStyle.Diagonal ? r.Shares.Count : 1);
+        var source = run?.RatingA is { } rating ? T.Worked("I", rating, "rating", "the main fuse’s rating", "/mainRun/ratingA") : T.Worked("I", r.CurrentA, "A", "whole bank, with no fuse", "/currents/bankWorstA");
+        const string held = "The greatest it carries while the bank gives so much: with all strings in and, by the house rule, with any one of them out.";
+        for (var i = 0; i < r.PositiveHeldA.Count; i++)
+        {
+            var link = $"link {Say.StringName(i + 1)} to {Say.StringName(i + 2)} while the fuse holds";
+            tape.Write($"/network/positiveHeldA/{i}", link, r.PositiveHeldA[i], "A", "7.5", null, [source], held, "links-one-string-out");
+            tape.Write($"/network/negativeHeldA/{i}", link + ", minus side", r.NegativeHeldA[i], "A", "7.5", null, [source], held, "links-one-string-out");
+        }
+        tape.Write("/network/stringHeldA", "the most in any string while the fuse holds", r.StringHeldA, "A", "7.5", null, [source], held, "links-one-string-out");
         tape.Write("/network/bankOhm", "resistance of the whole bank", r.BankOhm, "ohm", "5.1", null, solved, how);
         for (var i = 0; i < r.Styles.Count; i++)
             tape.Write($"/network/styles/{i}/worstShare", $"greatest share, {StyleWord(r.Styles[i].Style)}", r.Styles[i].WorstShare, "fraction", "5.1", null, solved[..2], how, "take-off");

@@ -36,6 +36,18 @@ public static class FuseClasses
 
     public static bool Has(string id) => ById.ContainsKey(id);
 
+    /// <summary>
+    /// The terminal-post block fuse is one fuse whose interrupt rating falls with voltage: the row is taken by the greatest volts it must
+    /// bear [V], whichever was named. Any other class is itself.
+    /// </summary>
+    public static FuseClass AtVolts(FuseClass fuse, double greatestV)
+    {
+        if (fuse.Family != "post") return fuse;
+        foreach (var row in All)
+            if (row.Family == "post" && Tolerant.AtLeast(row.MaxDcV, greatestV)) return row;
+        return Get("post-58");
+    }
+
     /// <summary>The row of the opening times: the class without its voltage suffix; the blade-contact NH sizes share one.</summary>
     public static string FamilyOf(string id) => id switch
     {

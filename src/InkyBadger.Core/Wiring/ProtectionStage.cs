@@ -17,18 +17,13 @@ public static class ProtectionStage
         var greatest = Fuse.GreatestChargingV(chemistry, bank.Cells, false, setting ?? bank.Cells * chemistry.CellTopV);
         var nextSizeUp = RunStage.NextSizeUp(scene);
         var ampacity = run.AmpacityA ?? 0;
-        var fuse = At(FuseClasses.Get(run.FuseClass), greatest);
+        var fuse = FuseClasses.AtVolts(FuseClasses.Get(run.FuseClass), greatest);
         var fails = Fuse.Judge(fuse, run.RatingA, run.DesignA, ampacity, greatest, fault.ShortCircuitA, nextSizeUp);
-        var classes = new List<ClassTrial>(FuseClasses.All.Count);
-        foreach (var c in FuseClasses.All)
-        {
-            var trial = Fuse.Select(c, run.DesignA, ampacity, greatest, fault.ShortCircuitA, nextSizeUp);
-            classes.Add(new(c.Id, c.Label, trial.RatingA, c.MaxDcV, c.InterruptA, trial.Fits, trial.Fails));
-        }
+        var classes = ClassesAt(run.DesignA, ampacity, greatest, fault.ShortCircuitA, nextSizeUp);
         var surgeA = currents!.SurgeWorstA;
         var opening = run.RatingA is { } rating && surgeA > 0 ? Fuse.OpeningTime(fuse, rating, surgeA) : default(OpeningTimeResult?);
         ShortTimeResult? stands = run.AreaMm2 is { } area
-            ? Cable.ShortTime(area, run.Conductors, (int)CablePractices.Get(run.Practice).InsulationC, InsulationKind.Thermoplastic, fault.ShortCircuitA)
+            ? Cable.ShortTime(area, run.Conductors, (int)CablePractices.Get(run.Practice).InsulationC, run.Insulation, fault.ShortCircuitA)
             : null;
         var result = new ProtectionResult(fault.OpenV, fault.BankOhm!.Value, bank.UnitOhmAssumed, fault.ShortCircuitA, greatest, fuse.MaxDcV, fuse.InterruptA,
             fails.Count == 0 && !scene.MainRun.Fuse.Absent, fails, surgeA, opening?.Opens ?? false, opening?.Seconds, stands?.Seconds, stands?.Valid, classes);
@@ -36,16 +31,16 @@ public static class ProtectionStage
         return result;
     }
 
-    /// <summary>
-    /// The terminal-post block fuse is one fuse whose interrupt rating falls with voltage: the row is taken by the bank's greatest
-    /// charging voltage, whichever was named.
-    /// </summary>
-    private static FuseClass At(FuseClass fuse, double greatestV)
+    /// <summary>Every class of the table at a place: the smallest rating that would do, and what fails.</summary>
+    public static IReadOnlyList<ClassTrial> ClassesAt(double designA, double ampacityA, double greatestV, double shortCircuitA, bool nextSizeUp)
     {
-        if (fuse.Family != "post") return fuse;
-        foreach (var row in FuseClasses.All)
-            if (row.Family == "post" && Tolerant.AtLeast(row.MaxDcV, greatestV)) return row;
-        return FuseClasses.Get("post-58");
+        var classes = new List<ClassTrial>(FuseClasses.All.Count);
+        foreach (var c in FuseClasses.All)
+        {
+            var trial = Fuse.Select(c, designA, ampacityA, greatestV, shortCircuitA, nextSizeUp);
+            classes.Add(new(c.Id, c.Label, trial.RatingA, c.MaxDcV, c.InterruptA, trial.Fits, trial.Fails));
+        }
+        return classes;
     }
 
     private static void WriteWorking(Tape tape, BankScene scene, ProtectionResult r, RunResult run, NetworkResult network, Chemistry chemistry, BankResult bank, double? setting, FuseClass fuse)
@@ -73,7 +68,7 @@ public static class ProtectionStage
         if (r.CableStandsS is { } stands)
             tape.Write("/protection/cableStandsS", "how long the cable stands a short", stands, "s", "7.4", "({k} × {A} ÷ {I}) × ({k} × {A} ÷ {I})",
             [
-                T.Assumed("k", Cable.ShortTime(run.AreaMm2!.Value, run.Conductors, (int)CablePractices.Get(run.Practice).InsulationC, InsulationKind.Thermoplastic, 1).K, "", "thermoplastic insulation"),
+                T.Assumed("k", Cable.ShortTime(run.AreaMm2!.Value, run.Conductors, (int)CablePractices.Get(run.Practice).InsulationC, run.Insulation, 1).K, "", $"{run.Insulation.ToString().ToLowerInvariant()} insulation"),
                 T.Worked("A", run.AreaMm2 * run.Conductors, "mm2", "copper", "/mainRun/areaMm2"), T.Worked("I", r.ShortCircuitA, "A", "short circuit", "/protection/shortCircuitA"),
             ]);
     }

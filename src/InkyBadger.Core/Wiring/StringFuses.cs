@@ -24,9 +24,11 @@ public static class StringFuses
     /// <param name="loadCurrentA">The bank's design current for the cascades [A, &gt; 0]; null: the ceiling alone.</param>
     /// <param name="cellOpenV">Open-circuit volts of a cell [V, &gt; 0].</param>
     /// <param name="greatestChargingV">Of the bank [V, &gt; 0].</param>
+    /// <param name="pinnedA">A rating that was chosen for every string [A, &gt; 0]; null: the next one made.</param>
     /// <exception cref="Refusal">Names the offending input.</exception>
     public static StringFusesResult Work(
-        BankNetwork network, IReadOnlyList<FusedString> strings, FuseClass fuseClass, StringFuseRule rule, int cellsInSeries, double cellOpenV, double greatestChargingV, double? loadCurrentA = null)
+        BankNetwork network, IReadOnlyList<FusedString> strings, FuseClass fuseClass, StringFuseRule rule, int cellsInSeries, double cellOpenV, double greatestChargingV, double? loadCurrentA = null,
+        double? pinnedA = null)
     {
         foreach (var (limitA, leadAmpacityA, peakA) in strings)
         {
@@ -37,6 +39,7 @@ public static class StringFuses
         Require.AtLeast(cellsInSeries, 1);
         Require.Above(cellOpenV, 0);
         Require.Above(greatestChargingV, 0);
+        if (pinnedA is { } pinned) Require.Above(pinned, 0, nameof(pinnedA));
         if (loadCurrentA is { } load) Require.Above(load, 0, nameof(loadCurrentA));
         var fused = rule switch { StringFuseRule.None => false, StringFuseRule.Always => network.Strings >= 2, _ => network.Strings >= 3 };
         if (!fused) return new(false, null, null);
@@ -46,9 +49,9 @@ public static class StringFuses
         for (var i = 0; i < fuses.Length; i++)
         {
             var wanted = Fuse.Margin * greatest[i];
-            var rating = fuseClass.Next(wanted);
+            var rating = pinnedA ?? fuseClass.Next(wanted);
             var fault = ShortCircuit.Work(network, cellsInSeries, cellOpenV, 0, i + 1).ShortCircuitA;
-            fuses[i] = new(greatest[i], wanted, rating, fault, Judge(strings[i], fuseClass, rating, greatestChargingV, fault));
+            fuses[i] = new(greatest[i], wanted, rating, fault, Judge(strings[i], fuseClass, rating, wanted, greatestChargingV, fault));
         }
         return new(true, fuses, fuses.All(f => f.Fails.Count == 0));
     }
@@ -69,12 +72,13 @@ public static class StringFuses
         return greatest;
     }
 
-    private static List<StringFuseFailure> Judge(FusedString own, FuseClass fuseClass, double? ratingA, double greatestChargingV, double faultA)
+    private static List<StringFuseFailure> Judge(FusedString own, FuseClass fuseClass, double? ratingA, double wantedA, double greatestChargingV, double faultA)
     {
         var fails = new List<StringFuseFailure>(2);
         if (ratingA is not { } rating) fails.Add(StringFuseFailure.Rating);
         else
         {
+            if (!Tolerant.AtLeast(rating, wantedA)) fails.Add(StringFuseFailure.Rating);
             if (own.PeakA is { } peak && Tolerant.Exceeds(rating, peak)) fails.Add(StringFuseFailure.Bms);
             if (Tolerant.Exceeds(rating, own.LeadAmpacityA)) fails.Add(StringFuseFailure.Cable);
         }

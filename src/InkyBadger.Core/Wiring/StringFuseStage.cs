@@ -1,0 +1,81 @@
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Network;
+using InkyBadger.Core.Reference;
+using InkyBadger.Core.Working;
+
+namespace InkyBadger.Core.Wiring;
+
+/// <summary>
+/// The fuses of the parallel strings, which are alike: whether the house rule asks for them, whether they are there, class and rating as advised
+/// or chosen, and each string's own figures. <paramref name="LeadAmpacityA"/>: what the conductor behind each carries.
+/// </summary>
+public sealed record StringFusesPlan(
+    bool Asked, bool Fitted, string FuseClass, string FuseLabel, bool ClassPinned, double? RatingA, bool RatingPinned, double? AdvisedRatingA, double MaxDcV, double InterruptA,
+    double GreatestV, double LeadAmpacityA, IReadOnlyList<StringFuse> Strings, bool Fits);
+
+/// <summary>A fuse in each parallel string by the house rule, in the document's run <see cref="Run.StringsId"/> where anything of them was chosen (method, 7.3).</summary>
+public static class StringFuseStage
+{
+    /// <summary>Null with one string, or as long as there is no bank.</summary>
+    public static StringFusesPlan? Work(BankScene scene, CurrentsResult? currents, BankResult? bank, NetworkResult? network, ProtectionResult? protection)
+    {
+        if (bank is not { Parallel: > 1 } || network is null || protection is null || network.CeilingA is null) return null;
+        var run = scene.Bank.Runs.FirstOrDefault(r => r.Id == Run.StringsId);
+        var rule = RuleOf(scene.Rules.Word("fuse-each-string"));
+        var asked = rule == StringFuseRule.Always || rule == StringFuseRule.ThreeOrMore && bank.Parallel >= 3;
+        var fitted = run is null ? asked : !run.Fuse.Absent;
+        var fuse = FuseClasses.AtVolts(FuseClasses.Get(run?.Fuse.Class is { } id && FuseClasses.Has(id) ? id : RunStage.AdvisedClass), protection.GreatestChargingV);
+        // The fuse protects what lies between the string and the rail: a lead on bus bars, a jumper's size of copper on rails.
+        var behind = network.Style == WiringStyle.BusBars ? network.Lead : bank.Series > 1 ? network.Jumper : network.Link;
+        var strings = Enumerable.Range(1, bank.Parallel).Select(s => Of(scene, bank, s, behind.AmpacityA)).ToList();
+        var load = currents is { BankWorstA: > 0 } ? currents.BankWorstA : (double?)null;
+        var wired = NetworkStage.ForShortCircuit(scene, bank, network);
+        var cellV = Chemistries.Get(bank.Unit.Chemistry).CellOpenV;
+        StringFusesResult Figures(double? rating) => StringFuses.Work(wired, strings, fuse, StringFuseRule.Always, bank.Cells, cellV, protection.GreatestChargingV, load, rating);
+        // Alike in every string: the rating of the one that carries most.
+        var own = Figures(null).Strings!;
+        var advised = own.Any(f => f.RatingA is null) ? null : own.Max(f => f.RatingA);
+        var rating = run?.Fuse.RatingA ?? advised;
+        var judged = rating is null ? own : Figures(rating).Strings!;
+        var result = new StringFusesPlan(asked, fitted, fuse.Id, fuse.Label, run?.Fuse.Class is not null, rating, run?.Fuse.RatingA is not null, advised, fuse.MaxDcV, fuse.InterruptA,
+            protection.GreatestChargingV, behind.AmpacityA, judged, judged.All(f => f.Fails.Count == 0));
+        if (scene.Tape is { } tape) WriteWorking(tape, result, protection);
+        return result;
+    }
+
+    private static StringFuseRule RuleOf(string word) => word switch { "none" => StringFuseRule.None, "always" => StringFuseRule.Always, _ => StringFuseRule.ThreeOrMore };
+
+    private static FusedString Of(BankScene scene, BankResult bank, int number, double ampacityA)
+    {
+        double limit = double.MaxValue;
+        double? peak = double.MaxValue;
+        for (var u = 1; u <= bank.Series; u++)
+        {
+            var item = scene.Bank.Positions.FirstOrDefault(p => p.String == number && p.Unit == u)?.Item ?? bank.Unit;
+            limit = Math.Min(limit, item.LimitA() ?? double.MaxValue);
+            peak = item.Bms?.PeakA is { } own && peak is { } p0 ? Math.Min(p0, own) : null;
+        }
+        return new(limit, ampacityA, peak);
+    }
+
+    private static void WriteWorking(Tape tape, StringFusesPlan r, ProtectionResult protection)
+    {
+        foreach (var (i, f) in r.Strings.Index())
+        {
+            var name = Say.StringName(i + 1);
+            tape.Write($"/stringFuses/strings/{i}/greatestA", $"the most in string {name}", f.GreatestA, "A", "7.3", null,
+                [T.Worked("s", null, "fraction", "its share", $"/network/shares/{i}"), T.Worked("c", null, "A", "ceiling", "/network/ceilingA"), T.Worked("I", null, "A", "full load", "/currents/bankWorstA")],
+                "Its share of the bank’s ceiling or, if more, what it carries when any one string drops out at full load and others follow.", "fuse-each-string");
+            tape.Write($"/stringFuses/strings/{i}/wantedA", $"least rating of string {name}’s fuse", f.WantedA, "A", "7.3", "{m} × {g}",
+                [T.Assumed("m", Fuse.Margin, "", "margin against nuisance"), T.Worked("g", f.GreatestA, "A", "the most in it", $"/stringFuses/strings/{i}/greatestA")]);
+            tape.Write($"/stringFuses/strings/{i}/shortCircuitA", $"what the other strings push into a short in string {name}", f.ShortCircuitA, "A", "5.4", null,
+                [T.Worked("U", protection.OpenV, "V", "open circuit", "/protection/openV")], "The network of the other strings, at their open-circuit volts, into a short at this string’s fuse.");
+        }
+        if (r.RatingA is { } rating)
+            tape.Write("/stringFuses/ratingA", "rating of the string fuses", rating, "rating", "7.3", null,
+            [
+                r.RatingPinned ? T.You("r", rating, "rating", "pinned by you", "/runs") : T.Table("r", rating, "rating", $"next rating of {r.FuseLabel}", "fuses"),
+                T.Worked("w", r.Strings.Max(f => f.WantedA), "A", "least", $"/stringFuses/strings/{r.Strings.Index().MaxBy(f => f.Item.WantedA).Index}/wantedA"),
+            ], r.RatingPinned ? "You chose this rating." : "The smallest rating made at or above the least, alike in every string.", "fuse-each-string");
+    }
+}
