@@ -70,7 +70,27 @@ internal static class HeadlineWriter
         if (e.Protection is { } p && p.Fails.Contains(FuseFailure.Interrupt)) return $"The fuse cannot break a short: the bank pushes {Say.KA(p.ShortCircuitA)}, it clears {Say.KA(p.InterruptA)}";
         if (e.Protection is { } q && q.Fails.Contains(FuseFailure.Voltage)) return $"The fuse is made for {Say.V(q.MaxDcV)}, and charging lifts the bank to {Say.V(q.GreatestChargingV)}";
         if (r.AmpacityA is { } ampacity && !Tolerant.AtLeast(ampacity, rating)) return $"The {Say.Rating(rating)} fuse lets through more than {cable} carries";
+        if (ThinInside(e) is { } inside) return inside;
+        if (e.Circuits.FirstOrDefault(c => !c.Fuse.Fits) is { } bad) return $"The main run is well; {Wrong(bad)}";
         if (!Tolerant.AtLeast(rating, r.WantedA)) return $"The {Say.Rating(rating)} fuse opens in ordinary use";
+        // What stops first is the news where it is not what people blame, or less than is asked.
+        if (e.Chain is { Continuous: [{ } first, ..], Sentence: { } sentence } && first.AskedA is { } asked && first.LimitA is { } limit && Tolerant.Exceeds(asked, limit)) return sentence;
         return $"{cable} behind a {Say.Rating(rating)} fuse: load, fuse and copper rise in that order";
     }
+
+    private static string? ThinInside(BankEvaluation e)
+    {
+        if (e.Network is not { } n) return null;
+        var within = n.Style == WiringStyle.BusBars ? n.Lead : n.Link;
+        if (n.Shares.Count > 1 && !Tolerant.AtLeast(within.AmpacityA, n.LinkWorstA))
+            return $"Load, fuse and copper must rise in that order: not in the {(n.Style == WiringStyle.BusBars ? "leads" : "links")}, {Say.A(n.LinkWorstA - within.AmpacityA)} over";
+        return e.Bank is { Series: > 1 } && !Tolerant.AtLeast(n.Jumper.AmpacityA, n.StringHeldA) ? $"Load, fuse and copper must rise in that order: not in the jumpers, {Say.A(n.StringHeldA - n.Jumper.AmpacityA)} over" : null;
+    }
+
+    private static string Wrong(CircuitResult c) =>
+        c.Run.RatingA is not { } rating ? $"{c.Name} has no fuse"
+        : c.Fuse.Fails.Contains(FuseFailure.Cable) ? $"the {Say.Rating(rating)} fuse of {c.Name} is above its cable"
+        : c.Fuse.Fails.Contains(FuseFailure.Voltage) ? $"the fuse of {c.Name} is made for {Say.V(c.Fuse.MaxDcV)}"
+        : c.Fuse.Fails.Contains(FuseFailure.Rating) ? $"the {Say.Rating(rating)} fuse of {c.Name} opens in ordinary use"
+        : $"the fuse of {c.Name} cannot break a short";
 }

@@ -4,119 +4,13 @@ using InkyBadger.Core.Wiring;
 
 namespace InkyBadger.Core.Findings;
 
-/// <summary>The main run and its fuse; links inside the bank.</summary>
+/// <summary>The wiring of a bank as a whole: conductors inside it, string fuses, what relies on what, disconnect, pre-charge, bus, shunt, bonding.</summary>
 internal static class CableFindings
 {
-    public static FindingRule[] Rules { get; } = [NoFuse, UnknownSize, NoCable, FuseRating, FuseAboveCable, FuseVolts, FuseInterrupt, FuseFar, TooThin, Drop, Links, StringFuses, Insulation, Switch, Shunt];
+    /// <summary>Inverters from this on charge their capacitors with a spark that ages contacts [W], at this voltage and above [V].</summary>
+    private const double PreChargeW = 1000, PreChargeV = 24;
 
-    private static Finding? NoFuse(FindingScene s) => s.Results.MainRun is null || !s.Scene.MainRun.Fuse.Absent ? null
-        : s.Make("fuse.none", Grade.Danger, Station.Cables, "/runs", "No fuse at the bank", $"A short anywhere along the run draws {Short(s)} until something burns.",
-            [new("short circuit", s.Results.Protection?.ShortCircuitA ?? 0, "A")], s.MendRun("Put a fuse at the post", "as advised", r => r with { Fuse = new() }));
-
-    private static string Short(FindingScene s) => s.Results.Protection is { } p ? Say.KA(p.ShortCircuitA) : "all the bank can push";
-
-    private static Finding? UnknownSize(FindingScene s)
-    {
-        if (s.Results.MainRun is not { SizePinned: true, AmpacityA: null, Advised: { } advised } run) return null;
-        return s.Make("cable.size", Grade.Fault, Station.Cables, "/runs", $"{run.Size} is not in {run.Practice}", "The table of the practice chosen does not list it: use a size that is sold.",
-            [new("wanted ampacity", run.DesignA, "A")], UseSize(s, advised));
-    }
-
-    private static Mend UseSize(FindingScene s, CableOption advised) => s.MendRun($"Use {Say.Size(advised.Size, advised.Conductors)}",
-        $"carries {Say.A(advised.AmpacityA)}, drop {Say.Percent(advised.DropFraction)}", r => r with { Size = advised.Size, Parallel = advised.Conductors });
-
-    private static Finding? NoCable(FindingScene s)
-    {
-        if (s.Results.MainRun is not { Advised: null, SizePinned: false } run) return null;
-        var limits = string.Join(" and ", (run.Unmet ?? []).Select(u => u switch { CableLimit.Drop => "the drop", CableLimit.Fuse => "the fuse", _ => "the current" }));
-        var up = s.Results.Voltage!.SystemV < 48 ? new[] { new Mend("Try 48 V", "a fraction of the current", [s.Scene.Change("/systemV", (int?)48), s.Scene.Change("/inverters/0/item", (InverterItem?)null)]) } : [];
-        return s.Make("cable.none", Grade.Fault, Station.Cables, "/runs", "No cable of the table meets it",
-            $"Even three of the largest in parallel fail {limits}. {JointsAlone(s, run)}Shorten the run, or take a higher voltage.", [new("design current", run.DesignA, "A"), new("length", run.LengthM, "m")],
-            s.Scene.Inverter is null ? [] : up);
-    }
-
-    /// <summary>No copper mends what the joints lose.</summary>
-    private static string JointsAlone(FindingScene s, RunResult run)
-    {
-        var share = run.DesignA * run.JointsOhm / s.Results.Voltage!.NominalV;
-        return share < run.DropLimit ? "" : $"Its joints alone take {Say.Percent(share)}. ";
-    }
-
-    private static Finding? FuseRating(FindingScene s)
-    {
-        if (s.Results.MainRun is not { } run || s.Results.Protection is not { } p || !p.Fails.Contains(FuseFailure.Rating) || s.Scene.MainRun.Fuse.Absent) return null;
-        if (run.RatingA is not { } rating)
-            return s.Make("fuse.rating", Grade.Fault, Station.Cables, "/runs", $"{run.FuseLabel} is not made for {Say.A(run.WantedA)}",
-                "No rating of this class is large enough. A higher voltage asks for less current; or the bank is split on two runs.", [new("least rating", run.WantedA, "A")],
-                [.. ClassThatFits(s, p)]);
-        return s.Make("fuse.nuisance", Grade.Fault, Station.Cables, "/runs", $"The {Say.Rating(rating)} fuse is too small",
-            $"Full load is {Say.A(run.DesignA)}; with the usual margin the fuse is {Say.A(run.WantedA)} or more, or it opens in ordinary use.",
-            [new("fuse", rating, "A"), new("least", run.WantedA, "A")],
-            run.AdvisedRatingA is { } next ? [s.MendRun($"Use {Say.Rating(next)}", "the next rating made", r => r with { Fuse = r.Fuse with { RatingA = null } })] : []);
-    }
-
-    private static Finding? FuseAboveCable(FindingScene s)
-    {
-        if (s.Results.MainRun is not { RatingA: { } rating, AmpacityA: { } ampacity, Size: { } size } run || s.Results.Protection is not { } p || !p.Fails.Contains(FuseFailure.Cable)) return null;
-        var mends = new List<Mend>();
-        if (run.Advised is { } advised && (advised.Size != size || advised.Conductors != run.Conductors)) mends.Add(UseSize(s, advised));
-        if (run.AdvisedRatingA is { } next && next < rating && Tolerant.AtLeast(ampacity, next))
-            mends.Add(s.MendRun($"Use a {Say.Rating(next)} fuse", $"below the {Say.A(ampacity)} the cable carries", r => r with { Fuse = r.Fuse with { RatingA = null } }));
-        return s.Make("fuse.above-cable", Grade.Danger, Station.Cables, "/runs", $"The fuse lets {Say.A(rating - ampacity)} more through than the cable bears",
-            $"{Say.Rating(rating)} on {Say.Size(size, run.Conductors)} that carries {Say.A(ampacity)} here: the cable burns before the fuse opens.",
-            [new("fuse", rating, "A"), new("ampacity", ampacity, "A")], [.. mends]);
-    }
-
-    private static Finding? FuseVolts(FindingScene s)
-    {
-        if (s.Results.Protection is not { } p || !p.Fails.Contains(FuseFailure.Voltage)) return null;
-        return s.Make("fuse.voltage", Grade.Danger, Station.Cables, "/runs", $"A {Say.V(p.MaxDcV)} fuse on {Say.V(p.GreatestChargingV)}",
-            "Above its voltage a fuse melts and goes on burning as an arc.", [new("fuse", p.MaxDcV, "V"), new("bank, charging", p.GreatestChargingV, "V")], [.. ClassThatFits(s, p)]);
-    }
-
-    private static Finding? FuseInterrupt(FindingScene s)
-    {
-        if (s.Results.Protection is not { } p || !p.Fails.Contains(FuseFailure.Interrupt)) return null;
-        return s.Make("fuse.interrupt", Grade.Danger, Station.Cables, "/runs", "The fuse cannot break a short",
-            $"The bank can push {Say.KA(p.ShortCircuitA)}{(p.ResistanceAssumed ? " (resistance assumed)" : "")}; this class breaks {Say.KA(p.InterruptA)}. Above that it may burst and go on feeding the fault.",
-            [new("short circuit", p.ShortCircuitA, "A"), new("interrupt rating", p.InterruptA, "A")], [.. ClassThatFits(s, p)]);
-    }
-
-    /// <summary>Class T first, else the first class of the table that fits here. A cable too thin for every class has a mend of its own.</summary>
-    private static IEnumerable<Mend> ClassThatFits(FindingScene s, ProtectionResult p)
-    {
-        var good = p.Classes.Where(c => c.Fails.All(f => f == FuseFailure.Cable)).ToList();
-        var fit = good.Find(c => c.Id == RunStage.AdvisedClass) ?? good.FirstOrDefault();
-        if (fit is null || fit.Id == s.Results.MainRun!.FuseClass) yield break;
-        var name = fit.Label.Split(',')[0];
-        yield return s.MendRun($"Use {char.ToLowerInvariant(name[0]) + name[1..]} {Say.Rating(fit.RatingA!.Value)}", $"breaks {Say.KA(fit.InterruptA)}, good to {Say.V(fit.MaxDcV)}",
-            r => r with { Fuse = r.Fuse with { Class = fit.Id, RatingA = null } });
-    }
-
-    private static Finding? FuseFar(FindingScene s)
-    {
-        var rule = s.Scene.Rules.Number("fuse-distance");
-        if (s.Results.MainRun is not { } run || s.Scene.MainRun.Fuse.Absent || !Tolerant.Exceeds(run.FuseDistanceM, rule)) return null;
-        return s.Make("fuse.far", Grade.Danger, Station.Cables, "/runs", $"{Say.M(run.FuseDistanceM)} without a fuse",
-            $"The stretch from the post to the fuse has no protection: {Say.M(rule)} at most.", [new("distance", run.FuseDistanceM, "m"), new("rule", rule, "m")],
-            s.MendRun("Fuse to the post", $"{Say.M(RunStage.AssumedFuseDistanceM)} from it", r => r with { Fuse = r.Fuse with { DistanceM = null } }));
-    }
-
-    private static Finding? TooThin(FindingScene s)
-    {
-        if (s.Results.MainRun is not { AmpacityA: { } ampacity, Size: { } size } run || Tolerant.AtLeast(ampacity, run.DesignA)) return null;
-        return s.Make("cable.thin", Grade.Danger, Station.Cables, "/runs", $"{Say.Size(size, run.Conductors)} is too thin for {Say.A(run.DesignA)}",
-            $"Here it carries {Say.A(ampacity)}; more makes it hotter than its insulation bears.", [new("ampacity", ampacity, "A"), new("design current", run.DesignA, "A")],
-            run.Advised is { } a ? [UseSize(s, a)] : []);
-    }
-
-    private static Finding? Drop(FindingScene s)
-    {
-        if (s.Results.MainRun is not { DropFraction: { } drop, DropV: { } volts } run || Tolerant.AtLeast(run.DropLimit, drop)) return null;
-        return s.Make("cable.drop", Grade.Caution, Station.Cables, "/runs", $"The run drops {Say.Percent(drop)}",
-            $"{Say.Number(volts, 2)} V and {Say.W(run.HeatW ?? 0)} of heat at full load; the house rule allows {Say.Percent(run.DropLimit)}.", [new("drop", drop, "fraction"), new("limit", run.DropLimit, "fraction")],
-            run.Advised is { } a ? [UseSize(s, a)] : []);
-    }
+    public static FindingRule[] Rules { get; } = [Links, Jumpers, StringsUnfused, StringFuse, Disconnect, BusRating, PreCharge, Relies, Shunt, Bonding];
 
     private static Finding? Links(FindingScene s)
     {
@@ -124,40 +18,99 @@ internal static class CableFindings
         var busBars = n.Style == Network.WiringStyle.BusBars;
         var conductor = busBars ? n.Lead : n.Link;
         if (Tolerant.AtLeast(conductor.AmpacityA, n.LinkWorstA)) return null;
-        var practice = CablePractices.Get(run.Practice);
-        var wide = practice.Rows.FirstOrDefault(r => Tolerant.AtLeast(Cable.Ampacity(r, run.AmbientC).AmpacityA, n.LinkWorstA));
         return s.Make("links.thin", Grade.Danger, Station.Bank, busBars ? "/wiring/lead" : "/wiring/link", busBars ? "The bus leads are too thin for the fuse" : "The rail links are too thin for the fuse",
             $"While the fuse holds, up to {Say.A(n.LinkWorstA)} flow in one of them; {conductor.Size} is good for {Say.A(conductor.AmpacityA)}.",
             [new("in the link", n.LinkWorstA, "A"), new("ampacity", conductor.AmpacityA, "A")],
-            wide is null ? [] : [s.MendBank($"Use {wide.Size}", $"good for {Say.A(Cable.Ampacity(wide, run.AmbientC).AmpacityA)}", busBars ? "/wiring/lead" : "/wiring/link",
-                new Design.Conductor { Size = wide.Size, LengthM = (busBars ? s.Scene.Bank.Wiring.Lead : s.Scene.Bank.Wiring.Link)?.LengthM })]);
+            Wider(s, run, n.LinkWorstA, busBars ? "/wiring/lead" : "/wiring/link", (busBars ? s.Scene.Bank.Wiring.Lead : s.Scene.Bank.Wiring.Link)?.LengthM));
     }
 
-    /// <summary>The design names no string fuses yet where the rule asks for them; a parts list must.</summary>
-    private static Finding? StringFuses(FindingScene s)
+    private static Finding? Jumpers(FindingScene s)
     {
-        if (s.Results.Bank is not { Parallel: > 1 } b) return null;
+        if (s.Results.Network is not { } n || s.Results.MainRun is not { RatingA: not null } run || s.Results.Bank is not { Series: > 1 }) return null;
+        if (Tolerant.AtLeast(n.Jumper.AmpacityA, n.StringHeldA)) return null;
+        return s.Make("jumpers.thin", Grade.Danger, Station.Bank, "/wiring/jumper", "The jumpers are too thin for the fuse",
+            $"While the fuse holds, up to {Say.A(n.StringHeldA)} flow in one string; {n.Jumper.Size} is good for {Say.A(n.Jumper.AmpacityA)}.",
+            [new("in the jumper", n.StringHeldA, "A"), new("ampacity", n.Jumper.AmpacityA, "A")], Wider(s, run, n.StringHeldA, "/wiring/jumper", s.Scene.Bank.Wiring.Jumper?.LengthM));
+    }
+
+    /// <summary>The smallest size of the main run's practice that bears so much inside the bank.</summary>
+    private static Mend[] Wider(FindingScene s, RunResult run, double amps, string place, double? lengthM)
+    {
+        var wide = CablePractices.Get(run.Practice).Rows.FirstOrDefault(r => Tolerant.AtLeast(Cable.Ampacity(r, run.AmbientC).AmpacityA, amps));
+        return wide is null ? [] : [s.MendBank($"Use {wide.Size}", $"good for {Say.A(Cable.Ampacity(wide, run.AmbientC).AmpacityA)}", place, new Design.Conductor { Size = wide.Size, LengthM = lengthM })];
+    }
+
+    /// <summary>Taken out where the house rule asks for them; or asked for, and the units say too little for one to be chosen.</summary>
+    private static Finding? StringsUnfused(FindingScene s)
+    {
+        if (s.Results.Bank is not { Parallel: > 1 } b || s.Results.MainRun is null) return null;
+        const string why = "A short inside one unit is fed by all the other strings at once, and a BMS is not a fuse.";
+        if (s.Results.StringFuses is { } plan)
+            return !plan.Asked || plan.Fitted ? null : s.Make("strings.unfused", Grade.Caution, Station.Cables, "/stringFuses", $"A fuse for each of {b.Parallel} strings", why, [new("strings", b.Parallel, "")],
+                new Mend("Fuse each string", plan.AdvisedRatingA is { } rating ? $"{Say.Rating(rating)}, {plan.FuseLabel}" : "as advised", [s.Scene.ChangeRun(Run.StringsId, r => r with { Fuse = r.Fuse with { Absent = false } })]));
         var rule = s.Scene.Rules.Word("fuse-each-string");
-        if (rule == "none" || rule == "three-or-more" && b.Parallel < 3 || s.Scene.Bank.Runs.Any(r => r.Id.StartsWith("string-", StringComparison.Ordinal))) return null;
-        return s.Make("strings.unfused", Grade.Caution, Station.Cables, "/runs", $"A fuse for each of {b.Parallel} strings",
-            "A short inside one unit is fed by all the other strings at once, and a BMS is not a fuse.", [new("strings", b.Parallel, "")]);
+        if (rule == "none" || rule == "three-or-more" && b.Parallel < 3) return null;
+        return s.Make("strings.unfused", Grade.Caution, Station.Cables, "/stringFuses", $"A fuse for each of {b.Parallel} strings",
+            why + (b.ContinuousA is null ? " The unit’s data sheet gives no greatest current: choose them by hand." : ""), [new("strings", b.Parallel, "")]);
     }
 
-    private static Finding? Insulation(FindingScene s) => s.Results.MainRun is not { ConductorC: { } hot, Size: { } size } run || hot < CablePractices.Get(run.Practice).InsulationC - 0.5 ? null
-        : s.Make("cable.hot", Grade.Caution, Station.Cables, "/runs", $"The copper reaches {Say.Number(hot)} °C", $"{Say.Size(size, run.Conductors)} at full load is as hot as its insulation bears.",
-            [new("copper", hot, "°C")], run.Advised is { } a && a.Size != size ? [UseSize(s, a)] : []);
-
-    private static Finding? Switch(FindingScene s)
+    private static Finding? StringFuse(FindingScene s)
     {
-        if (s.Results.MainRun is not { } run || s.Results.Protection is not { } p || s.Scene.MainRun.Switch is not { } main) return null;
-        var most = Math.Max(run.DesignA, p.SurgeA);
-        var byVolts = main.MaxDcV is { } volts && !Tolerant.AtLeast(volts, p.GreatestChargingV);
-        var byAmps = main.RatingA is { } amps && !Tolerant.AtLeast(amps, most);
-        if (!byVolts && !byAmps) return null;
-        return s.Make("switch.rating", Grade.Danger, Station.Cables, "/runs", byVolts ? $"The switch is made for {Say.V(main.MaxDcV!.Value)} DC" : $"The switch is made for {Say.A(main.RatingA!.Value)}",
-            byVolts ? $"Charging lifts the bank to {Say.V(p.GreatestChargingV)}: opened under load its arc does not go out." : $"Up to {Say.A(most)} flow through it: its contacts weld.",
-            [byVolts ? new("switch", main.MaxDcV!.Value, "V") : new("switch", main.RatingA!.Value, "A"), byVolts ? new("bank, charging", p.GreatestChargingV, "V") : new("greatest current", most, "A")],
-            s.MendRun("Use a switch that is rated", $"{Say.A(most)} and {Say.V(p.GreatestChargingV)} or more", r => r with { Switch = null }));
+        if (s.Results.StringFuses is not { Fitted: true, Fits: false } plan) return null;
+        var (at, worst) = plan.Strings.Index().First(f => f.Item.Fails.Count > 0);
+        var fails = plan.Strings.SelectMany(f => f.Fails).Distinct().Order().ToList();
+        var first = fails[0];
+        var rating = plan.RatingA is { } r ? Say.Rating(r) : plan.FuseLabel;
+        var (title, why) = first switch
+        {
+            StringFuseFailure.Rating when plan.RatingA is null => ($"{plan.FuseLabel} is not made for a string’s {Say.A(worst.WantedA)}", "No rating of this class is large enough: more strings share the current, or a higher voltage needs less of it."),
+            StringFuseFailure.Rating => ($"The {rating} string fuses are too small", $"String {Say.StringName(at + 1)} may carry {Say.A(worst.GreatestA)}; with the usual margin its fuse is {Say.A(worst.WantedA)} or more."),
+            StringFuseFailure.Bms => ($"The {rating} string fuses are above a BMS’s peak", "Its BMS would have to break what the fuse lets through, and is not made for it."),
+            StringFuseFailure.Cable => ($"The {rating} string fuses are above what their leads carry", $"The conductor of a string is good for {Say.A(plan.LeadAmpacityA)}."),
+            StringFuseFailure.Voltage => ($"String fuses of {Say.V(plan.MaxDcV)} on {Say.V(plan.GreatestV)}", "Above its voltage a fuse melts and goes on burning as an arc."),
+            _ => ("The string fuses cannot break a short", $"The other strings push {Say.KA(plan.Strings.Max(f => f.ShortCircuitA))} into a short in one of them; this class breaks {Say.KA(plan.InterruptA)}."),
+        };
+        List<Mend> mends = [];
+        if (plan.ClassPinned || plan.RatingPinned) mends.Add(new("Take the advised ones", "class T, the next rating made", [s.Scene.ChangeRun(Run.StringsId, x => x with { Fuse = new() })]));
+        return s.Make("strings.fuse", first is StringFuseFailure.Rating or StringFuseFailure.Bms ? Grade.Fault : Grade.Danger, Station.Cables, "/stringFuses", title, why,
+            [new("most in a string", plan.Strings.Max(f => f.GreatestA), "A"), new("fuse", plan.RatingA ?? 0, "A")], [.. mends]);
+    }
+
+    /// <summary>Nobody can work on a bank that cannot be taken off.</summary>
+    private static Finding? Disconnect(FindingScene s) => s.Results.MainRun is not { } run || s.Scene.MainRun.Switch is not { Absent: true } ? null
+        : s.Make("switch.none", Grade.Caution, Station.Cables, "/runs", "No disconnect", "Nothing takes the bank off its cables for work, or in an emergency, but a spanner at the post.", [new("full load", run.DesignA, "A")],
+            s.MendRun("Put a disconnect in", $"{Say.A(Math.Max(run.DesignA, s.Results.Protection?.SurgeA ?? 0))} and {Say.V(s.Results.Protection?.GreatestChargingV ?? s.Results.Voltage!.GreatestV)} or more", r => r with { Switch = null }));
+
+    private static Finding? BusRating(FindingScene s)
+    {
+        if (s.Results.MainRun is not { } run || s.Scene.MainRun.BusRatingA is not { } bus) return null;
+        var most = Math.Max(run.DesignA, run.RatingA ?? 0);
+        if (Tolerant.AtLeast(bus, most)) return null;
+        return s.Make("bus.rating", Grade.Danger, Station.Cables, "/runs/busRatingA", $"The bus bars are made for {Say.Rating(bus)}",
+            run.RatingA is { } fuse && fuse >= run.DesignA ? $"The main fuse lets {Say.Rating(fuse)} through to them for good." : $"{Say.A(run.DesignA)} flow through them at full load.",
+            [new("bus bars", bus, "A"), new("must bear", most, "A")], s.MendRun("Use bus bars that are rated", $"{Say.Rating(most)} or more", r => r with { BusRatingA = null }));
+    }
+
+    private static Finding? PreCharge(FindingScene s)
+    {
+        if (s.Results.Inverter is not { Item: { } item } inverter || s.Results.Voltage is not { SystemV: >= (int)PreChargeV } v || s.Results.MainRun is null || s.Scene.MainRun.PreCharge) return null;
+        var watts = item.ContinuousW * inverter.Stack;
+        if (watts < PreChargeW) return null;
+        return s.Make("precharge.none", Grade.Caution, Station.Cables, "/runs/preCharge", "No pre-charge for the inverter",
+            $"Its empty capacitors draw a spark as the switch closes on {Say.V(v.GreatestV)}: contacts weld and fuses age. A resistor fills them first, for some seconds.",
+            [new("inverter", watts, "W"), new("system", v.SystemV, "V")], s.MendRun("There is a pre-charge", "a resistor and a button across the switch, or the inverter’s own", r => r with { PreCharge = true }));
+    }
+
+    /// <summary>Branch fuses that a short at their place would burst, were it not for the one upstream.</summary>
+    private static Finding? Relies(FindingScene s)
+    {
+        var relying = s.Results.Circuits.Where(c => c.Fuse is { ReliesOn: not null, Fails: not [] }).ToList();
+        if (relying.Count == 0) return null;
+        var worst = relying.MaxBy(c => c.Fuse.ShortCircuitA!.Value - c.Fuse.InterruptA)!;
+        var names = string.Join(", ", relying.Take(4).Select(c => c.Name)) + (relying.Count > 4 ? $" and {relying.Count - 4} more" : "");
+        return s.Make("fuse.relies", Grade.Caution, Station.Cables, "/circuits", relying.Count == 1 ? $"{worst.Name}: its fuse relies on {worst.Fuse.ReliesOn}" : $"{Say.Count(relying.Count)} branch fuses rely on {worst.Fuse.ReliesOn}",
+            $"{names}: a short there draws up to {Say.KA(worst.Fuse.ShortCircuitA!.Value)}, and {(relying.Count == 1 ? "this class breaks" : "the least of them breaks")} {Say.KA(relying.Min(c => c.Fuse.InterruptA))}. The current-limiting fuse upstream must open first: never replace it by another class.",
+            [new("short circuit", worst.Fuse.ShortCircuitA.Value, "A"), new("interrupt rating", worst.Fuse.InterruptA, "A")]);
     }
 
     private static Finding? Shunt(FindingScene s)
@@ -168,5 +121,15 @@ internal static class CableFindings
                     "What flows past the shunt is not counted: the monitor’s state of charge drifts away from the truth.", [new("run", i + 1, "")],
                     s.MendBank("Take it through the shunt", "everything is counted", $"/runs/{i}/bypassesShunt", false));
         return null;
+    }
+
+    private static Finding? Bonding(FindingScene s)
+    {
+        if (s.Results.Bonding is not { } b || !b.Absent && b.Fits) return null;
+        return s.Make("bonding", Grade.Caution, Station.Cables, "/bonding", b.Absent ? "No bonding conductor" : $"{b.Size} is thin for a bonding conductor",
+            b.Absent ? "A positive that touches metal finds no way back to open a fuse: the metal stays live. One conductor joins the negative bus to chassis, hull or earth, as the local code has it."
+                : $"A positive that touches metal must open its fuse through it: {Say.Number(b.LeastMm2, b.LeastMm2 < 10 ? 1 : 0)} mm² or more, and what the local code asks for.",
+            [new("bonding", b.Absent ? 0 : b.AreaMm2 ?? 0, "mm2"), new("least", b.LeastMm2, "mm2")],
+            new Mend(b.Absent ? $"Bond it with {b.AdvisedSize}" : $"Use {b.AdvisedSize}", "half the main cable or more", [s.Scene.ChangeRun(Run.BondingId, r => r with { Size = null, Absent = false })]));
     }
 }

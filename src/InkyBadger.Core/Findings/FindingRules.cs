@@ -44,6 +44,9 @@ public static class FindingRules
     {
         foreach (var rule in All)
             if (rule(scene) is { } finding) into.Add(finding);
+        foreach (var view in RunView.Of(scene))
+            foreach (var rule in RunFindings.OfEachRun)
+                if (rule(scene, view) is { } finding) into.Add(finding);
         if (scene.Scene.Bank.Demand.By != DemandBy.Loads) return;
         foreach (var (i, load) in scene.Scene.Bank.Demand.Loads.Index())
             foreach (var rule in LoadFindings.OfEachLoad)

@@ -212,13 +212,4 @@ public class FindingTests
         Assert.Equal(48, far.Mended("cable.none").Bank().Voltage!.SystemV);
         Assert.Null(Sound.Finding("cable.none"));
     }
-
-    [Fact]
-    public void Strings_get_their_own_fuse_by_the_house_rule()
-    {
-        var four = Sound.With(("~/unit", Some.Unit("lfp-12-100")), ("~/parallel", 4));
-        Assert.NotNull(four.Finding("strings.unfused"));
-        Assert.Null(four.With(("/houseRules/own", new Dictionary<string, object> { ["fuse-each-string"] = "none" })).Finding("strings.unfused"));
-        Assert.Null(four.With(("~/parallel", 2)).Finding("strings.unfused"));
-    }
 }

@@ -103,7 +103,7 @@ public class FurtherFindingTests
     public void Lithium_in_the_cold()
     {
         Fires(Charged(new() { Id = "s", Name = "Roof", Amps = 20 }).With(("/place/ambientC", -5)), "charge.cold", Grade.Danger);
-        Assert.Null(Bus.With(("/place/ambientC", -5)).Finding("charge.cold"));
+        Assert.Null(Bus.With(("/place/ambientC", -5), ("~/sources", Array.Empty<Source>())).Finding("charge.cold"));
     }
 
     /// <summary>24 lead cells at 2.58 V are 61.9 V.</summary>

@@ -1,0 +1,85 @@
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Reference;
+using InkyBadger.Core.Wiring;
+
+namespace InkyBadger.Core.Findings;
+
+/// <summary>One thing that can be wrong with a run: null when it is not.</summary>
+internal delegate Finding? RunRule(FindingScene scene, RunView view);
+
+/// <summary>A run as its rules see it, the main run and those beyond the bus alike.</summary>
+internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run)
+{
+    public bool IsMain => Doc.Id == Design.Run.MainId;
+
+    /// <summary>A short at the fuse [A]; null: a converter limits it, or there is no bank yet.</summary>
+    public double? ShortA { get; init; }
+
+    /// <summary>A resistance that was only assumed is in the short.</summary>
+    public bool Assumed { get; init; }
+    public double GreatestV { get; init; }
+
+    /// <summary>The fuse as made: volts and amperes it breaks; 0 where it was not judged.</summary>
+    public double MaxDcV { get; init; }
+    public double InterruptA { get; init; }
+    public IReadOnlyList<FuseFailure> Fails { get; init; } = [];
+
+    /// <summary>What upstream breaks a short that this fuse cannot.</summary>
+    public string? ReliesOn { get; init; }
+    public double? SurgeA { get; init; }
+
+    /// <summary>Goes before a finding's title where it is not of the main run.</summary>
+    public string Lead => IsMain ? "" : Name + ": ";
+
+    public string Cable => Say.Size(Run.Size ?? "no cable", Run.Conductors);
+
+    public static List<RunView> Of(FindingScene s)
+    {
+        var views = new List<RunView>();
+        if (s.Results.MainRun is not { } main) return views;
+        var p = s.Results.Protection;
+        views.Add(new("/runs", "main run", s.Scene.MainRun, main)
+        {
+            ShortA = p?.ShortCircuitA, Assumed = p?.ResistanceAssumed ?? false, GreatestV = p?.GreatestChargingV ?? s.Results.Voltage!.GreatestV, MaxDcV = p?.MaxDcV ?? 0, InterruptA = p?.InterruptA ?? 0,
+            Fails = s.Scene.MainRun.Fuse.Absent ? [] : p?.Fails ?? [], SurgeA = p?.SurgeA,
+        });
+        foreach (var (i, c) in s.Results.Circuits.Index())
+            views.Add(new($"/circuits/{i}", c.Name, s.Scene.RunOf(c.Id), c.Run)
+            {
+                ShortA = c.Fuse.ShortCircuitA, Assumed = p?.ResistanceAssumed ?? false, GreatestV = c.Fuse.GreatestV, MaxDcV = c.Fuse.MaxDcV, InterruptA = c.Fuse.InterruptA,
+                Fails = c.Fuse.Fails, ReliesOn = c.Fuse.ReliesOn, SurgeA = c.Fuse.StartA,
+            });
+        return views;
+    }
+
+    /// <summary>A change of this run in the document; it is added there when it was advised in everything.</summary>
+    public Mend Mend(FindingScene s, string label, string outcome, Func<Run, Run> change) => new(label, outcome, [s.Scene.ChangeRun(Doc.Id, change)]);
+
+    public Mend UseSize(FindingScene s, CableOption advised) => Mend(s, $"Use {Say.Size(advised.Size, advised.Conductors)}",
+        $"carries {Say.A(advised.AmpacityA)}, drop {Say.Percent(advised.DropFraction)}", r => r with { Size = advised.Size, Parallel = advised.Conductors, ConductorLengthsM = [] });
+
+    /// <summary>Class T first, else the first class of the table that fits here. A cable too thin for every class has a mend of its own.</summary>
+    public IEnumerable<Mend> ClassThatFits(FindingScene s)
+    {
+        var good = ProtectionStage.ClassesAt(Run.DesignA, Run.AmpacityA ?? 0, GreatestV, ShortA ?? 0, RunStage.NextSizeUp(s.Scene)).Where(c => c.Fails.All(f => f == FuseFailure.Cable)).ToList();
+        var fit = good.Find(c => c.Id == RunStage.AdvisedClass) ?? good.FirstOrDefault();
+        if (fit is null || fit.Id == Run.FuseClass) yield break;
+        var name = fit.Label.Split(',')[0];
+        yield return Mend(s, $"Use {char.ToLowerInvariant(name[0]) + name[1..]} {Say.Rating(fit.RatingA!.Value)}", $"breaks {Say.KA(fit.InterruptA)}, good to {Say.V(fit.MaxDcV)}",
+            r => r with { Fuse = r.Fuse with { Class = fit.Id, RatingA = null } });
+    }
+
+    /// <summary>The voltages at which the main run can be built, with what it would be then.</summary>
+    public static IEnumerable<Mend> HigherVoltage(FindingScene s)
+    {
+        if (s.Results.Voltage is not { SystemV: < 48 } v || s.Scene.Inverter is null) yield break;
+        foreach (var next in (int[])[24, 48])
+        {
+            if (next <= v.SystemV) continue;
+            var then = Evaluator.FiguresOf(s.Scene, s.Scene.Bank with { SystemV = next, Series = null, Parallel = null, Inverters = [s.Scene.Inverter with { Item = null }, .. s.Scene.Bank.Inverters.Skip(1)] });
+            if (then.MainRun is not { Size: { } size, RatingA: { } rating } run || then.Inverter?.Item is null) continue;
+            yield return new($"Try {next} V", $"{Say.A(run.DesignA)}: {Say.Size(size, run.Conductors)} behind {Say.Rating(rating)}",
+                [s.Scene.Change("/systemV", (int?)next), s.Scene.Change("/series", (int?)null), s.Scene.Change("/parallel", (int?)null), s.Scene.Change("/inverters/0/item", (InverterItem?)null)]);
+        }
+    }
+}
