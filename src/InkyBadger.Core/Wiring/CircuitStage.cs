@@ -41,7 +41,7 @@ public static class CircuitStage
         foreach (var plan in plans)
         {
             var up = plan.Upstream is { } id && at.TryGetValue(id, out var n) ? n : (int?)null;
-            var origin = up is { } u ? Beyond(results[u], u, plan, greatest, breaks) : atBus;
+            var origin = up is { } u ? Beyond(results[u], u, plan, voltage, greatest, breaks) : atBus;
             at[plan.Id] = results.Count;
             results.Add(new CircuitWork(scene, voltage, currents, protection, plan, origin, results.Count).Work());
         }
@@ -49,13 +49,14 @@ public static class CircuitStage
     }
 
     /// <summary>The end of a run as the beginning of the next.</summary>
-    private static CircuitOrigin Beyond(CircuitResult up, int index, CircuitPlan plan, double greatest, Backing? main)
+    private static CircuitOrigin Beyond(CircuitResult up, int index, CircuitPlan plan, VoltageResult voltage, double greatest, Backing? main)
     {
         var run = up.Run;
         // A converter makes its own volts, and passes no more than it is made for.
         if (plan.OutputV is { } output && !up.Behind) return new(output, output, null, null, output, null) { Behind = true };
-        var v = run.EndV ?? up.NominalV;
-        var pointer = run.EndV is null ? null : $"/circuits/{index}/run/endV";
+        // Without figures of its cable nothing is known to be lost on it.
+        var v = run.EndV ?? (up.Behind ? up.NominalV : voltage.LowV);
+        var pointer = run.EndV is not null ? $"/circuits/{index}/run/endV" : up.Behind ? null : "/voltage/lowV";
         if (up.Behind) return new(up.NominalV, v, pointer, null, up.NominalV, null) { Behind = true };
         double? path = up.Fuse.PathOhm is { } ohm && run.AreaMm2 is not null ? ohm + ShortCircuit.PathOhm(run.Size!, run.LengthM, run.Conductors) : null;
         var own = run.RatingA is { } rating && FuseClasses.Get(run.FuseClass).LimitsCurrent ? new Backing($"the {Say.Rating(rating)} fuse of the {up.Name}", up.Fuse.InterruptA) : main;

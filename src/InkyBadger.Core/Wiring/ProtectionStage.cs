@@ -66,10 +66,10 @@ public static class ProtectionStage
             tape.Write("/protection/opensAfterS", "about how long the fuse carries the worst instant", seconds, "s", "7.4", null,
                 [T.Worked("I", r.SurgeA, "A", "worst instant", "/currents/surgeWorstA"), T.Worked("r", run.RatingA, "rating", "rating", "/mainRun/ratingA")], "Typical times of the class, log–log between their points; spreads are wide and the maker’s curve rules.");
         if (r.CableStandsS is { } stands)
-            tape.Write("/protection/cableStandsS", "how long the cable stands a short", stands, "s", "7.4", "({k} × {A} ÷ {I}) × ({k} × {A} ÷ {I})",
+            tape.Write("/protection/cableStandsS", "how long the cable stands a short", stands, "s", "7.4", "({k} × {A} × {m} ÷ {I}) × ({k} × {A} × {m} ÷ {I})",
             [
                 T.Assumed("k", Cable.ShortTime(run.AreaMm2!.Value, run.Conductors, (int)CablePractices.Get(run.Practice).InsulationC, run.Insulation, 1).K, "", $"{run.Insulation.ToString().ToLowerInvariant()} insulation"),
-                T.Worked("A", run.AreaMm2 * run.Conductors, "mm2", "copper", "/mainRun/areaMm2"), T.Worked("I", r.ShortCircuitA, "A", "short circuit", "/protection/shortCircuitA"),
+                T.Worked("A", run.AreaMm2, "mm2", "copper", "/mainRun/areaMm2"), T.You("m", run.Conductors, "", "in parallel", "/runs"), T.Worked("I", r.ShortCircuitA, "A", "short circuit", "/protection/shortCircuitA"),
             ]);
     }
 }

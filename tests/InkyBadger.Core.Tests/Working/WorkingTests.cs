@@ -6,6 +6,7 @@ using InkyBadger.Core.Design;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Tests.Designs;
+using InkyBadger.Core.Wiring;
 using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Tests.Working;
@@ -39,6 +40,11 @@ public partial class WorkingTests
         data.Add("devices", Some.Marrow.With(
             ("~/demand/loads/0", new Load { Id = "w", Name = "w", Kind = LoadKind.Dc, Watts = 5, Hours = 3, Window = new() { MinV = 10, MaxV = 15 } }),
             ("~/demand/loads/1", new Load { Id = "x", Name = "x", Kind = LoadKind.Converter, Watts = 5, Hours = 3, Volts = 24, Window = new() { MinV = 10, MaxV = 30 } })));
+        data.Add("runs changed", Some.Marrow.With(
+            ("~/demand/loads/-", new Load { Id = "pump", Name = "Pump", Kind = LoadKind.Dc, Watts = 240, SurgeWatts = 720, StartSeconds = 2, Hours = 1 }),
+            ("~/demand/loads/-", new Load { Id = "fan", Name = "Fan", Kind = LoadKind.Dc, Watts = 60, Hours = 1 }), ("~/runs/0/size", "50 mm²"), ("~/runs/0/parallel", 2),
+            ("~/runs/0/conductorLengthsM", new[] { 1.0, 1.5 }), ("~/runs/-", new Run { Id = Run.InverterId, Insulation = InsulationKind.Thermosetting, Bundled = 3 }),
+            ("~/runs/-", new Run { Id = "winch", To = "winch", Amps = 60 }), ("~/runs/-", new Run { Id = Run.StringsId, Fuse = new() { RatingA = 150 } })));
         return data;
     }
 
