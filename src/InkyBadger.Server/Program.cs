@@ -1,6 +1,7 @@
 using System.Net;
 using InkyBadger.Core.Design;
 using InkyBadger.Server.Banks;
+using InkyBadger.Server.Cables;
 using InkyBadger.Server.Designs;
 using InkyBadger.Server.Evaluating;
 using InkyBadger.Server.Files;
@@ -97,6 +98,7 @@ app.MapEvaluating();
 app.MapLoads();
 app.MapInverters();
 app.MapBanks();
+app.MapCables();
 if (documentTool)
 {
     app.Run();

@@ -9,10 +9,10 @@ namespace InkyBadger.Core.Wiring;
 /// <summary>
 /// A run's fuse where it stands: cable to it from the post and back at 20 °C [Ω] and what the bank can push there [A] (null: a converter
 /// limits it, or there is no bank yet); the volts it must bear; what fails. <paramref name="ReliesOn"/>: the fuse upstream that breaks a short
-/// this one cannot. The start of its load [A], how long the start lasts and about how long the fuse carries it; how long the cable stands a short.
+/// this one cannot; <paramref name="BackedToA"/>: what the one upstream breaks, whether it is needed or not. The start of its load [A], how long the start lasts and about how long the fuse carries it; how long the cable stands a short.
 /// </summary>
 public sealed record CircuitFuse(
-    double? PathOhm, double? ShortCircuitA, double GreatestV, double MaxDcV, double InterruptA, bool Fits, IReadOnlyList<FuseFailure> Fails, string? ReliesOn,
+    double? PathOhm, double? ShortCircuitA, double GreatestV, double MaxDcV, double InterruptA, bool Fits, IReadOnlyList<FuseFailure> Fails, string? ReliesOn, double? BackedToA,
     double? StartA, double? StartSeconds, bool OpensAtStart, double? OpensAfterS, double? CableStandsS, bool? CableStandsValid);
 
 /// <summary>

@@ -82,7 +82,7 @@ internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, Curren
         ShortTimeResult? stands = r.AreaMm2 is { } area && shortA is { } fault
             ? Cable.ShortTime(area, r.Conductors, (int)CablePractices.Get(r.Practice).InsulationC, r.Insulation, fault)
             : null;
-        return new(origin.PathOhm, shortA, origin.GreatestV, fuse.MaxDcV, fuse.InterruptA, !run.Fuse.Absent && fails.All(f => f == FuseFailure.Interrupt && relies is not null), fails, relies,
+        return new(origin.PathOhm, shortA, origin.GreatestV, fuse.MaxDcV, fuse.InterruptA, !run.Fuse.Absent && fails.All(f => f == FuseFailure.Interrupt && relies is not null), fails, relies, origin.Backing?.InterruptA,
             startA, startA is null ? null : plan.StartSeconds, opening?.Opens ?? false, opening?.Seconds, stands?.Seconds, stands?.Valid);
     }
 

@@ -25,6 +25,11 @@ export type BankStep = Schemas['BankStep']
 export type UnitTrial = Schemas['UnitTrial']
 export type UnitCsvAnswer = Schemas['UnitCsvAnswer']
 export type InverterTrial = Schemas['InverterTrial']
+export type RunTrials = Schemas['RunTrialsResult']
+export type RuleEffects = Schemas['RuleEffects']
+export type Schedules = Schemas['SchedulesResult']
+export type Circuit = Schemas['CircuitResult']
+export type RunResult = Schemas['RunResult']
 export type WhatIf = Schemas['WhatIf']
 export type Station = Schemas['Station']
 export type DesignAnswer = Schemas['DesignAnswer']
@@ -125,6 +130,23 @@ export const api = {
   },
   bankSteps: async (design: Design, bank: number) =>
     unwrap(await client.POST('/api/bank/steps', { params: { query: { bank } }, body: design as unknown as Body })),
+  /** Null where the run cannot be worked out yet. */
+  runTrials: async (design: Design, bank: number, run: string) => {
+    const answer = await client.POST('/api/cables/trials', {
+      params: { query: { bank, run } },
+      body: design as unknown as Body,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  cableRules: async (design: Design, bank: number) =>
+    unwrap(await client.POST('/api/cables/rules', { params: { query: { bank } }, body: design as unknown as Body })),
+  schedules: async (design: Design, bank: number) => {
+    const answer = await client.POST('/api/cables/schedules', {
+      params: { query: { bank } },
+      body: design as unknown as Body,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
   units: async (design: Design, bank: number) =>
     unwrap(await client.POST('/api/units', { params: { query: { bank } }, body: design as unknown as Body })),
   keepUnit: async (key: string, item: UnitItem) =>

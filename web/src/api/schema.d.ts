@@ -345,6 +345,100 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{id}/fuses.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A design’s fuse schedule as CSV */
+        get: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/cables.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A design’s cable cut list as CSV */
+        get: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs": {
         parameters: {
             query?: never;
@@ -1542,6 +1636,174 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cables/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every size and fuse class tried on a run; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    run?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunTrialsResult"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cables/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The house rules of cables and fuses, and what each other value would change; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RuleEffects"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cables/schedules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fuse schedule and cable cut list; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SchedulesResult"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1642,6 +1904,11 @@ export interface components {
             mainRun: null | components["schemas"]["RunResult"];
             network: null | components["schemas"]["NetworkResult"];
             protection: null | components["schemas"]["ProtectionResult"];
+            bus: null | components["schemas"]["BusResult"];
+            /** @description Every run beyond the bus. */
+            circuits: components["schemas"]["CircuitResult"][];
+            stringFuses: null | components["schemas"]["StringFusesPlan"];
+            bonding: null | components["schemas"]["BondingResult"];
             chain: null | components["schemas"]["ChainResult"];
             needs: null | components["schemas"]["NeedsResult"];
             envelope: null | components["schemas"]["EnvelopeResult"];
@@ -1781,6 +2048,44 @@ export interface components {
             /** Format: double */
             chargeA: null | number;
         };
+        /** @description The conductor from the negative bus to chassis, hull or earth: its size as advised or chosen, and the least cross-section [mm²]. */
+        BondingResult: {
+            size: null | string;
+            /** Format: double */
+            areaMm2: null | number;
+            sizePinned: boolean;
+            advisedSize: null | string;
+            /** Format: double */
+            leastMm2: number;
+            /** Format: double */
+            lengthM: number;
+            lengthPinned: boolean;
+            absent: boolean;
+            fits: boolean;
+        };
+        /**
+         * @description The bus: where it lies on the main run [m], what is lost up to it and left there at full load [V], out and back to it at 20 °C [Ω], and what
+         *     the bank can push into a short there [A]. Both poles of the loop with everything that sits on them, to the inverter's terminals.
+         */
+        BusResult: {
+            /** Format: double */
+            atM: number;
+            /** Format: double */
+            switchM: number;
+            /** Format: double */
+            shuntM: number;
+            hasSwitch: boolean;
+            /** Format: double */
+            dropV: null | number;
+            /** Format: double */
+            v: null | number;
+            /** Format: double */
+            pathOhm: null | number;
+            /** Format: double */
+            shortCircuitA: null | number;
+            plus: components["schemas"]["LoopPoint"][];
+            minus: components["schemas"]["LoopPoint"][];
+        };
         /** @enum {unknown} */
         CableLimit: "ampacity" | "fuse" | "drop" | null;
         /** @description A cable tried: size, conductors in parallel, what it carries and drops. */
@@ -1792,6 +2097,39 @@ export interface components {
             ampacityA: number;
             /** Format: double */
             dropFraction: number;
+        };
+        /**
+         * @description Pieces of cable to cut alike: pole and colour, ends, size, how many, length each [m], lug and stud at either end, insulating covers of all of
+         *     them, and what is written on the label.
+         */
+        CableRow: {
+            label: string;
+            pole: string;
+            colour: string;
+            from: string;
+            to: string;
+            size: string;
+            /** Format: double */
+            areaMm2: number;
+            /** Format: int32 */
+            pieces: number;
+            /** Format: double */
+            lengthM: number;
+            fromLug: string;
+            toLug: string;
+            /** Format: int32 */
+            covers: number;
+        };
+        /** @description A drum to buy of: metres of a size in a colour, pieces cut from it, and lugs. */
+        CableTotal: {
+            size: string;
+            colour: string;
+            /** Format: double */
+            metres: number;
+            /** Format: int32 */
+            pieces: number;
+            /** Format: int32 */
+            lugs: number;
         };
         /** @description An element's limit [A] (null: the inverter), the AC watts it lets through, and the amperes the design asks of it. */
         ChainLink: {
@@ -1811,6 +2149,7 @@ export interface components {
             startSeconds: null | number;
             bottleneck: null | string;
             sentence: string;
+            unrated: string[];
             /** Format: double */
             bankPeakW: null | number;
             /** Format: double */
@@ -1823,6 +2162,64 @@ export interface components {
             label: string;
             /** Format: double */
             cellNominalV: number;
+        };
+        /**
+         * @description A run's fuse where it stands: cable to it from the post and back at 20 °C [Ω] and what the bank can push there [A] (null: a converter
+         *     limits it, or there is no bank yet); the volts it must bear; what fails. ReliesOn: the fuse upstream that breaks a short
+         *     this one cannot; BackedToA: what the one upstream breaks, whether it is needed or not. The start of its load [A], how long the start lasts and about how long the fuse carries it; how long the cable stands a short.
+         */
+        CircuitFuse: {
+            /** Format: double */
+            pathOhm: null | number;
+            /** Format: double */
+            shortCircuitA: null | number;
+            /** Format: double */
+            greatestV: number;
+            /** Format: double */
+            maxDcV: number;
+            /** Format: double */
+            interruptA: number;
+            fits: boolean;
+            fails: components["schemas"]["FuseFailure"][];
+            reliesOn: null | string;
+            /** Format: double */
+            backedToA: null | number;
+            /** Format: double */
+            startA: null | number;
+            /** Format: double */
+            startSeconds: null | number;
+            opensAtStart: boolean;
+            /** Format: double */
+            opensAfterS: null | number;
+            /** Format: double */
+            cableStandsS: null | number;
+            cableStandsValid: null | boolean;
+        };
+        /**
+         * @description What a run beyond the bus is for.
+         * @enum {unknown}
+         */
+        CircuitKind: "inverter" | "panel" | "branch" | "converter-in" | "converter-out" | "charge" | "own";
+        /**
+         * @description A run beyond the bus: id, what it is for, its ends, the run it hangs on, the loads on it or its source (indices), why it carries what it
+         *     carries, its cable, and its fuse. Behind: a converter stands between it and the bank.
+         */
+        CircuitResult: {
+            id: string;
+            kind: components["schemas"]["CircuitKind"];
+            name: string;
+            from: string;
+            to: string;
+            upstream: null | string;
+            loads: number[];
+            /** Format: int32 */
+            source: null | number;
+            why: string;
+            behind: boolean;
+            /** Format: double */
+            nominalV: number;
+            run: components["schemas"]["RunResult"];
+            fuse: components["schemas"]["CircuitFuse"];
         };
         ClassChoice: {
             id: string;
@@ -2248,6 +2645,45 @@ export interface components {
          * @enum {unknown}
          */
         FuseFailure: "rating" | "cable" | "voltage" | "interrupt";
+        /**
+         * @description A fuse to buy and fit: where, how many alike, class, rating, volts and amperes it must and can break, conductor from the source to it [m], and
+         *     the cable it protects. Chosen: class or rating was pinned.
+         */
+        FuseRow: {
+            name: string;
+            /** Format: int32 */
+            count: number;
+            class: string;
+            /** Format: double */
+            ratingA: null | number;
+            /** Format: double */
+            maxDcV: number;
+            /** Format: double */
+            greatestV: number;
+            /** Format: double */
+            interruptA: number;
+            /** Format: double */
+            shortCircuitA: null | number;
+            /** Format: double */
+            distanceM: null | number;
+            protects: string;
+            chosen: boolean;
+            reliesOn: null | string;
+        };
+        /** @description A fuse class tried on a run. Relies: it fits because the fuse upstream breaks what it cannot. */
+        FuseTrial: {
+            id: string;
+            label: string;
+            /** Format: double */
+            ratingA: null | number;
+            /** Format: double */
+            maxDcV: number;
+            /** Format: double */
+            interruptA: number;
+            fits: boolean;
+            relies: boolean;
+            fails: components["schemas"]["FuseFailure"][];
+        };
         /** @enum {unknown} */
         Grade: "danger" | "fault" | "caution" | "note";
         /** @description Each station's answer in a sentence. */
@@ -2293,6 +2729,8 @@ export interface components {
             id: string;
             name: string;
         };
+        /** @enum {unknown} */
+        InsulationKind: "thermoplastic" | "thermosetting";
         /** @description An inverter of the bank; an item of null stands as advised. */
         InverterChoice: {
             id: string;
@@ -2557,6 +2995,25 @@ export interface components {
             worst: components["schemas"]["WorstInstant"];
             seasons: components["schemas"]["SeasonLoads"][];
         };
+        /** @enum {unknown} */
+        LoopPart: "post" | "fuse" | "switch" | "shunt" | "bus" | "inverter";
+        /**
+         * @description A place on a pole of the main loop: metres of cable from the post, volts lost up to it and past it at the design current, and the same at
+         *     the worst instant (null without a start).
+         */
+        LoopPoint: {
+            part: components["schemas"]["LoopPart"];
+            /** Format: double */
+            atM: number;
+            /** Format: double */
+            lostBeforeV: number;
+            /** Format: double */
+            lostV: number;
+            /** Format: double */
+            surgeBeforeV: null | number;
+            /** Format: double */
+            surgeV: null | number;
+        };
         /** @description A change that mends a finding, and what it will bring. */
         Mend: {
             label: string;
@@ -2591,6 +3048,10 @@ export interface components {
             /** Format: double */
             totalPrice: number;
         };
+        /**
+         * @description The bank as it is wired. The `Held` amperes are the greatest while the main fuse holds its rating, of the links of either rail and of
+         *     any string, all in or any one out.
+         */
         NetworkResult: {
             style: components["schemas"]["WiringStyle"];
             stylePinned: boolean;
@@ -2630,6 +3091,10 @@ export interface components {
             negativeLinksA: number[];
             /** Format: double */
             linkWorstA: number;
+            positiveHeldA: number[];
+            negativeHeldA: number[];
+            /** Format: double */
+            stringHeldA: number;
             /** Format: int32 */
             blackoutAfter: null | number;
             styles: components["schemas"]["StyleResult"][];
@@ -2638,6 +3103,20 @@ export interface components {
             survivesA: null | number;
             /** Format: double */
             survivesAcW: null | number;
+        };
+        /** @description What one size up saves in volts, of nominal, and watts of heat at full load, and what its copper costs more. */
+        OneSizeUp: {
+            size: string;
+            /** Format: int32 */
+            conductors: number;
+            /** Format: double */
+            savesV: number;
+            /** Format: double */
+            savesFraction: number;
+            /** Format: double */
+            savesW: number;
+            /** Format: double */
+            costsMore: number;
         };
         /**
          * @description Where a number comes from.
@@ -2800,9 +3279,26 @@ export interface components {
             /** Format: double */
             amps: number;
         };
+        /** @description A value of a house rule: its text, the schools that hold it, whether it holds here, and what it would change in this design, in words. */
+        RuleChoice: {
+            value: string;
+            schools: components["schemas"]["RuleSet"][];
+            here: boolean;
+            effect: string;
+        };
+        /** @description A house rule of cables and fuses with every value it may take. */
+        RuleEffects: {
+            rule: string;
+            label: string;
+            sentence: string;
+            choices: components["schemas"]["RuleChoice"][];
+        };
         /** @enum {unknown} */
         RuleSet: "cautious" | "typical" | "lean";
-        /** @description A run of cable with its fuse. What is null stands as advised. */
+        /**
+         * @description A run of cable with its fuse. What is null stands as advised. Runs that follow from the design by themselves (to a load, from a source)
+         *     are in the document only once something of theirs was changed; the main run, and a run of one's own, always.
+         */
         Run: {
             id: string;
             from: string;
@@ -2818,6 +3314,8 @@ export interface components {
              * @description Conductors in parallel, 1 to 3.
              */
             parallel: null | number;
+            /** @description The lengths of conductors in parallel where they differ [m]; empty: alike. */
+            conductorLengthsM: number[];
             place: null | components["schemas"]["RunPlace"];
             /** Format: double */
             ambientC: null | number;
@@ -2828,10 +3326,42 @@ export interface components {
             bundled: null | number;
             /** @description Cable practice id; null: the house rule's. */
             practice: null | string;
+            insulation: null | components["schemas"]["InsulationKind"];
+            /**
+             * Format: double
+             * @description Drop allowed here, a fraction of nominal volts; null: the house rule's.
+             */
+            dropLimit: null | number;
+            /**
+             * Format: double
+             * @description What a run of one's own carries [A].
+             */
+            amps: null | number;
             fuse: components["schemas"]["RunFuse"];
             switch: null | components["schemas"]["RunSwitch"];
+            /**
+             * Format: double
+             * @description Main run: where the bus lies on it, from the post [m].
+             */
+            busM: null | number;
+            /**
+             * Format: double
+             * @description Main run: what the bus bars are made for [A].
+             */
+            busRatingA: null | number;
+            /**
+             * Format: double
+             * @description Main run: where the shunt sits in the negative, from the post [m].
+             */
+            shuntM: null | number;
+            /** @description Main run: a resistor fills the inverter's capacitors before the disconnect closes. */
+            preCharge: boolean;
+            /** @description The id of the run on whose fuse and cable this load hangs too; null: it has its own. */
+            sharedWith: null | string;
             feeds: null | string;
             bypassesShunt: boolean;
+            /** @description A conductor that should be there is not: bonding. */
+            absent: boolean;
         };
         RunFuse: {
             class: null | string;
@@ -2855,6 +3385,9 @@ export interface components {
             practice: string;
             /** Format: double */
             ambientC: number;
+            /** Format: int32 */
+            bundled: number;
+            insulation: components["schemas"]["InsulationKind"];
             /** Format: double */
             designA: number;
             /** Format: double */
@@ -2885,6 +3418,8 @@ export interface components {
             /** Format: double */
             bundleFactor: null | number;
             /** Format: double */
+            worstConductorShare: null | number;
+            /** Format: double */
             ampacityA: null | number;
             /** Format: double */
             conductorC: null | number;
@@ -2914,6 +3449,39 @@ export interface components {
             ratingA: null | number;
             /** Format: double */
             maxDcV: null | number;
+            /**
+             * Format: double
+             * @description Where it sits, from the run's beginning [m].
+             */
+            atM: null | number;
+            /** @description There is none. */
+            absent: boolean;
+        };
+        /** @description Every size of the run's practice and every class of fuse, tried against the run's need. */
+        RunTrialsResult: {
+            run: string;
+            /** Format: double */
+            designA: number;
+            /** Format: double */
+            wantedA: number;
+            /** Format: double */
+            ratingA: null | number;
+            /** Format: double */
+            lengthM: number;
+            /** Format: double */
+            dropLimit: number;
+            /** Format: double */
+            greatestV: number;
+            /** Format: double */
+            shortCircuitA: null | number;
+            sizes: components["schemas"]["SizeTrial"][];
+            classes: components["schemas"]["FuseTrial"][];
+            up: null | components["schemas"]["OneSizeUp"];
+        };
+        SchedulesResult: {
+            fuses: components["schemas"]["FuseRow"][];
+            cables: components["schemas"]["CableRow"][];
+            totals: components["schemas"]["CableTotal"][];
         };
         /** @description A school of choosing the system voltage: what it would take here, and why. */
         SchoolAdvice: {
@@ -2949,6 +3517,33 @@ export interface components {
             /** Format: double */
             ampacityA: number;
         };
+        /**
+         * @description A size tried on a run: what it carries here, drops and heats, what its copper with lugs costs out and back, which limits it keeps, whether it
+         *     is the one that is laid, and the one that is advised.
+         */
+        SizeTrial: {
+            size: string;
+            /** Format: int32 */
+            conductors: number;
+            /** Format: double */
+            areaMm2: number;
+            /** Format: double */
+            ampacityA: number;
+            /** Format: double */
+            dropV: number;
+            /** Format: double */
+            dropFraction: number;
+            /** Format: double */
+            heatW: number;
+            /** Format: double */
+            price: number;
+            ampacityOk: boolean;
+            fuseOk: boolean;
+            dropOk: boolean;
+            here: boolean;
+            advised: boolean;
+            fits: boolean;
+        };
         Source: {
             id: string;
             name: string;
@@ -2982,6 +3577,49 @@ export interface components {
         };
         /** @enum {unknown} */
         Station: "loads" | "voltage" | "inverter" | "bank" | "cables";
+        /** @description A string's greatest current, the rating wanted and made [A] (null: none so large), the fault at its fuse [A], and what fails. */
+        StringFuse: {
+            /** Format: double */
+            greatestA: number;
+            /** Format: double */
+            wantedA: number;
+            /** Format: double */
+            ratingA: null | number;
+            /** Format: double */
+            shortCircuitA: number;
+            fails: components["schemas"]["StringFuseFailure"][];
+        };
+        /**
+         * @description Why a string's fuse does not fit, in the order they are looked at.
+         * @enum {unknown}
+         */
+        StringFuseFailure: "rating" | "bms" | "cable" | "voltage" | "interrupt";
+        /**
+         * @description The fuses of the parallel strings, which are alike: whether the house rule asks for them, whether they are there, class and rating as advised
+         *     or chosen, and each string's own figures. LeadAmpacityA: what the conductor behind each carries.
+         */
+        StringFusesPlan: {
+            asked: boolean;
+            fitted: boolean;
+            fuseClass: string;
+            fuseLabel: string;
+            classPinned: boolean;
+            /** Format: double */
+            ratingA: null | number;
+            ratingPinned: boolean;
+            /** Format: double */
+            advisedRatingA: null | number;
+            /** Format: double */
+            maxDcV: number;
+            /** Format: double */
+            interruptA: number;
+            /** Format: double */
+            greatestV: number;
+            /** Format: double */
+            leadAmpacityA: number;
+            strings: components["schemas"]["StringFuse"][];
+            fits: boolean;
+        };
         /** @description What a wiring style gives: worst share and whose, the ceiling [A] and the AC watts it lets through. */
         StyleResult: {
             style: components["schemas"]["WiringStyle"];
