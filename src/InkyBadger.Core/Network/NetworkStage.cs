@@ -68,7 +68,7 @@ public static class NetworkStage
         };
         if (scene.Tape is { } tape)
         {
-            WriteWorking(tape, result, limits, bank, voltage, inverter, currents, run);
+            WriteWorking(tape, result, limits, bank, voltage, inverter, currents, run, practice, ambient);
             BankConductors.WriteWorking(tape, result);
         }
         return result;
@@ -165,16 +165,16 @@ public static class NetworkStage
         return null;
     }
 
-    private static void WriteWorking(Tape tape, NetworkResult r, IReadOnlyList<StringLimit>? limits, BankResult bank, VoltageResult voltage, InverterResult? inverter, CurrentsResult? currents, RunResult? run)
+    private static void WriteWorking(Tape tape, NetworkResult r, IReadOnlyList<StringLimit>? limits, BankResult bank, VoltageResult voltage, InverterResult? inverter, CurrentsResult? currents, RunResult? run, CablePractice practice, double ambientC)
     {
         // A string with other units or jumpers of its own is a sum of what stands in it, not a product.
         var alike = Math.Abs(r.StringOhm - (bank.Series * bank.UnitOhm + (bank.Series - 1) * r.Jumper.Ohm)) < 1e-12;
         tape.Write("/network/stringOhm", "resistance of string A", r.StringOhm, "ohm", "5.1", alike ? "{S} × {u} + ({S} − 1) × {j}" : null,
             [T.You("S", bank.Series, "", "in series", "/series"), T.Worked("u", bank.UnitOhm, "ohm", bank.UnitOhmAssumed ? "a usual unit, assumed" : "a usual unit", "/bank/unitOhm"), T.Worked("j", r.Jumper.Ohm, "ohm", "a usual jumper", "/network/jumper/ohm")],
             alike ? null : "The sum of the units that really stand in it, and its jumpers.");
-        Write(tape, "jumper", "a jumper with its lugs", r.Jumper);
-        Write(tape, "link", "a rail link with its lugs", r.Link);
-        Write(tape, "lead", "a bus lead with its lugs", r.Lead);
+        Write(tape, "jumper", "a jumper with its lugs", r.Jumper, practice, ambientC);
+        Write(tape, "link", "a rail link with its lugs", r.Link, practice, ambientC);
+        Write(tape, "lead", "a bus lead with its lugs", r.Lead, practice, ambientC);
         Term[] solved =
         [
             T.Worked("R", r.StringOhm, "ohm", $"each of {bank.Parallel} strings", "/network/stringOhm"),
@@ -249,11 +249,20 @@ public static class NetworkStage
         }
     }
 
-    private static void Write(Tape tape, string name, string label, BankConductor c) =>
+    private static void Write(Tape tape, string name, string label, BankConductor c, CablePractice practice, double ambientC)
+    {
+        if (practice.Has(c.Size))
+        {
+            var ampacity = Cable.Ampacity(practice.Get(c.Size), ambientC);
+            tape.Write($"/network/{name}/ampacityA", $"what {label[..label.IndexOf(" with", StringComparison.Ordinal)]} carries here", c.AmpacityA, "A", "6.3", "{t} × {f}",
+                [T.Table("t", ampacity.TableA, "A", $"{c.Size}, {practice.Id}, typical", "ampacity"), T.Table("f", ampacity.AmbientFactor, "", $"at {Say.Number(ambientC)} °C, nothing touches", "ampacity")],
+                houseRule: practice.Id.Contains("metric") ? "cable-practice-metric" : "cable-practice-awg");
+        }
         tape.Write($"/network/{name}/ohm", label, c.Ohm, "ohm", "5.1", "{r} ÷ 1000 × {L} + 2 × {g}",
         [
             T.Table("r", Conductors.Get(c.Size).R20MilliohmPerM, "mΩ/m", $"{c.Size} at 20 °C", "conductors"), T.You("L", c.LengthM, "m", "long", $"/wiring/{name}/lengthM"), T.Assumed("g", LugOhm, "ohm", "a lug"),
         ]);
+    }
 
     public static string StyleWord(WiringStyle style) => style switch
     {

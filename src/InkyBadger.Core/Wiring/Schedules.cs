@@ -87,9 +87,12 @@ public static class Schedules
             n++;
             var (from, to) = (Word(points[i - 1].Part, pole), Word(points[i].Part, pole));
             var post = points[i - 1].Part == LoopPart.Post ? e.Bank?.Unit.Stud : null;
-            rows.Add(new($"M{n}{pole}", pole, colour, from, to, size, run.AreaMm2 ?? 0, run.Conductors, Math.Round(length, 3), Lug(size, post ?? Stud(run)), Lug(size, Stud(run)), pole == "+" ? 2 * run.Conductors : 0));
+            rows.Add(new($"M{n}{pole}", PoleWord(pole), colour, from, to, size, run.AreaMm2 ?? 0, run.Conductors, Math.Round(length, 3), Lug(size, post ?? Stud(run)), Lug(size, Stud(run)), pole == "+" ? 2 * run.Conductors : 0));
         }
     }
+
+    /// <summary>As a spreadsheet takes it for a word.</summary>
+    private static string PoleWord(string pole) => pole switch { "+" => "plus", "−" => "minus", _ => pole };
 
     private static string Word(LoopPart part, string pole) => part switch
     {
@@ -102,7 +105,7 @@ public static class Schedules
     };
 
     private static void AddRun(List<CableRow> rows, string label, RunResult run, string pole, string colour, string from, string to) =>
-        rows.Add(new(label, pole, colour, from, to, run.Size!, run.AreaMm2 ?? 0, run.Conductors, run.LengthM, Lug(run.Size!, Stud(run)), Lug(run.Size!, Stud(run)), pole == "+" && (run.AreaMm2 ?? 0) >= LugFromMm2 ? 2 * run.Conductors : 0));
+        rows.Add(new(label, PoleWord(pole), colour, from, to, run.Size!, run.AreaMm2 ?? 0, run.Conductors, run.LengthM, Lug(run.Size!, Stud(run)), Lug(run.Size!, Stud(run)), pole == "+" && (run.AreaMm2 ?? 0) >= LugFromMm2 ? 2 * run.Conductors : 0));
 
     /// <summary>Jumpers, links and leads, alike ones together.</summary>
     private static void AddInside(List<CableRow> rows, BankEvaluation e)
@@ -114,10 +117,10 @@ public static class Schedules
             var (kind, rail, size, length) = g.Key;
             counts[kind] = counts.GetValueOrDefault(kind) + 1;
             var stud = e.Bank?.Unit.Stud ?? "M8";
-            var pole = kind == ConductorKind.Jumper ? "between" : rail == Pole.Positive ? "+" : "−";
+            var pole = kind == ConductorKind.Jumper ? "jumper" : rail == Pole.Positive ? "+" : "−";
             var colour = kind == ConductorKind.Jumper ? Either : rail == Pole.Positive ? Red : Black;
             var (from, to) = kind switch { ConductorKind.Jumper => ("unit +", "next unit −"), ConductorKind.Link => ($"string {pole}", $"next string {pole}"), _ => ($"string {pole}", pole == "+" ? "bank’s positive bus" : "bank’s negative bus") };
-            rows.Add(new($"{(kind == ConductorKind.Jumper ? "J" : kind == ConductorKind.Link ? "L" : "B")}{counts[kind]}", pole, colour, from, to, size, Conductors.Get(size).AreaMm2, g.Count(), length, Lug(size, stud), Lug(size, stud), pole == "−" ? 0 : 2 * g.Count()));
+            rows.Add(new($"{(kind == ConductorKind.Jumper ? "J" : kind == ConductorKind.Link ? "L" : "B")}{counts[kind]}", PoleWord(pole), colour, from, to, size, Conductors.Get(size).AreaMm2, g.Count(), length, Lug(size, stud), Lug(size, stud), pole == "−" ? 0 : 2 * g.Count()));
         }
     }
 

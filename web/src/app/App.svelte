@@ -4,6 +4,7 @@
   import { route } from './route.svelte'
   import DeviceKey from './DeviceKey.svelte'
   import { session } from './session.svelte'
+  import Summary from '../summary/Summary.svelte'
   import Tape from './Tape.svelte'
   import Shelf from './Shelf.svelte'
   import Workbench from './Workbench.svelte'
@@ -33,7 +34,7 @@
   })
   $effect(() => {
     const station = route.station
-    if (!route.tape) untrack(() => session.arrive(station))
+    if (!route.tape && !route.summary) untrack(() => session.arrive(station))
   })
 </script>
 
@@ -47,7 +48,7 @@
 {:else if route.shelf}
   <Shelf />
 {:else if session.design && session.evaluation && session.reference}
-  {#if route.tape}<Tape />{:else}<Workbench />{/if}
+  {#if route.tape}<Tape />{:else if route.summary}<Summary />{:else}<Workbench />{/if}
 {:else}
   <main class="p-8 caption" aria-busy="true">Opening the design…</main>
 {/if}

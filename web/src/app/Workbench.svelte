@@ -7,8 +7,9 @@
   import DropOuts from '../stations/bank/DropOuts.svelte'
   import Steps from '../stations/bank/Steps.svelte'
   import Takeoffs from '../stations/bank/Takeoffs.svelte'
-  import ClassList from '../stations/cables/ClassList.svelte'
   import Cables from '../stations/cables/Cables.svelte'
+  import Chain from '../stations/cables/Chain.svelte'
+  import Circuits from '../stations/cables/Circuits.svelte'
   import Inverter from '../stations/inverter/Inverter.svelte'
   import InverterList from '../stations/inverter/InverterList.svelte'
   import Loads from '../stations/loads/Loads.svelte'
@@ -100,7 +101,10 @@
       {#if session.station === 'loads'}<WhatIfs />{/if}
       {#if session.station === 'inverter'}<InverterList />{/if}
       {#if session.station === 'voltage'}<Schools />{/if}
-      {#if session.station === 'cables'}<ClassList />{/if}
+      {#if session.station === 'cables'}
+        <Circuits />
+        <Chain />
+      {/if}
     </div>
   </main>
   {#if workingFolded}

@@ -1,7 +1,7 @@
 import type { Station } from '../api/client'
 import { stations } from './session.svelte'
 
-/** The address after the hash: `#/shelf`, `#/d/<id>/<station>` or `#/d/<id>/tape`. */
+/** The address after the hash: `#/shelf`, `#/d/<id>/<station>`, `#/d/<id>/tape` or `#/d/<id>/summary`. */
 class Route {
   hash = $state(location.hash)
 
@@ -17,6 +17,10 @@ class Route {
   }
   get tape() {
     return this.design !== null && this.parts[2] === 'tape'
+  }
+  /** The one page for print. */
+  get summary() {
+    return this.design !== null && this.parts[2] === 'summary'
   }
   /** The key a device's link carries. */
   get key(): string | null {

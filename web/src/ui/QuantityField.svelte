@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { Change } from '../api/client'
   import { session } from '../app/session.svelte'
   import { limitsAt, refusal } from './limits'
   import { at } from './pointer'
@@ -20,8 +21,20 @@
     hideLabel?: boolean
     /** The path is of the whole document, not of the bank in hand. */
     whole?: boolean
+    /** Changes that must come first, such as adding what the path leads into. */
+    ensure?: () => Change[]
   }
-  let { path, kind, label, advised = undefined, placeholder: empty, width, hideLabel, whole = false }: Props = $props()
+  let {
+    path,
+    kind,
+    label,
+    advised = undefined,
+    placeholder: empty,
+    width,
+    hideLabel,
+    whole = false,
+    ensure = () => [],
+  }: Props = $props()
 
   const full = $derived(whole ? path : session.base + path)
   const value = $derived(at(session.design, full) as number | null | undefined)
@@ -34,22 +47,24 @@
 
   const steps: Partial<Record<Kind, number>> = { share: 0.01, length: 0.1, power: 10 }
 
+  const put = (next: number | null) => session.edit([...ensure(), { path: full, value: next }])
+
   function read(typed: string) {
     if (typed.trim() === '') {
       if (!optional) return { reason: 'a number is wanted' }
-      session.edit({ path: full, value: null })
+      put(null)
       return {}
     }
     const parsed = parse(typed, kind, session.units)
     if ('reason' in parsed) return parsed
     const reason = refusal(full, parsed.value, (b) => (kind === 'share' ? say(b, 'fraction') : write(b)))
     if (reason) return { reason }
-    session.edit({ path: full, value: parsed.value })
+    put(parsed.value)
     const others = kind === 'power' ? powerOffers(typed) : []
     if (others.length > 0)
       return {
         understood: `${num(parsed.value, 1)} W`,
-        offers: others.map((o) => ({ text: o.text, take: () => session.edit({ path: full, value: o.value }) })),
+        offers: others.map((o) => ({ text: o.text, take: () => put(o.value) })),
       }
     return parsed.said
       ? { understood: kind === 'count' ? String(parsed.value) : say(parsed.value, base[kind], session.units) }

@@ -1,64 +1,76 @@
 <script lang="ts">
+  import { untrack } from 'svelte'
   import { session } from '../../app/session.svelte'
   import Figures from '../../ui/Figures.svelte'
-  import { sizeName } from '../../ui/quantity'
+  import { say, sizeName } from '../../ui/quantity'
+  import AddDialog from './AddDialog.svelte'
   import Elevation from './Elevation.svelte'
+  import { hand } from './hand.svelte'
+  import Pieces from './Pieces.svelte'
+  import RulesDialog from './RulesDialog.svelte'
   import RunFields from './RunFields.svelte'
+  import RunMore from './RunMore.svelte'
+  import SchedulesDialog from './SchedulesDialog.svelte'
+  import SizesDialog from './SizesDialog.svelte'
 
   const e = $derived(session.result)
-  const r = $derived(e?.mainRun ?? null)
-  const index = $derived(session.bank!.runs.findIndex((run) => run.id === 'main'))
-
-  function addRun() {
-    session.edit(
-      {
-        path: '~/runs/-',
-        value: {
-          id: 'main',
-          from: 'bank',
-          to: 'inverter',
-          lengthM: null,
-          size: null,
-          parallel: null,
-          place: null,
-          ambientC: null,
-          bundled: null,
-          practice: null,
-          fuse: { class: null, ratingA: null, distanceM: null, absent: false },
-          switch: null,
-          feeds: null,
-          bypassesShunt: false,
-        },
-      },
-      true,
-    )
+  const view = $derived(hand.view)
+  const r = $derived(view?.run ?? null)
+  // Another design, or another bank: its main run comes first.
+  $effect(() => {
+    void session.id
+    void session.bankIndex
+    untrack(() => {
+      hand.id = 'main'
+      hand.dialog = null
+    })
+  })
+  const governs = {
+    ampacity: 'the current decides the size',
+    fuse: 'the fuse decides the size',
+    drop: 'the drop decides the size',
   }
+  const f = $derived(view?.circuit?.fuse ?? null)
 </script>
 
-{#if index >= 0}
-  <RunFields {index} />
-{:else}
-  <p class="note mt-1">
-    The main run stands as advised in everything. <button type="button" class="link-copper" onclick={addRun}
-      >Say how long it is</button
-    >
-  </p>
-{/if}
-{#if r}
-  <div class="mt-1.5">
+{#if view && r && e}
+  <div class="lead">
+    <p class="note" data-testid="run-in-hand">
+      <b>{view.name}</b>{#if view.circuit}, {view.circuit.from} to {view.circuit.to}: {say(r.designA, 'A')}, {view
+          .circuit.why}{/if}{r.sizePinned
+        ? ', size chosen by you'
+        : r.governs
+          ? `, ${governs[r.governs]}`
+          : ''}{r.ratingPinned ? ', fuse chosen by you' : ''}.
+    </p>
+    <span class="dialogs">
+      <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'sizes')}
+        >Sizes and classes</button
+      >
+      <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'schedules')}>Schedules</button
+      >
+      <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'rules')}>House rules</button>
+      <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'add')}>Add</button>
+      <a class="btn btn-outline btn-xs" href="#/d/{session.id}/summary">One page</a>
+    </span>
+  </div>
+  <div class="later"><RunFields {view} /></div>
+  <Elevation />
+  {#if view.main && e.bus}<div class="later"><Pieces {view} /></div>{/if}
+  <div class="mt-1.5 later">
     <Figures
       items={[
         {
-          ptr: '/mainRun/ratingA',
+          ptr: `${view.ptr}/ratingA`,
           unit: 'rating',
-          label: 'main fuse',
+          label: view.main ? 'main fuse' : 'fuse',
           note: r.fuseLabel.split(',')[0],
           testid: 'fuse-rating',
         },
         {
-          ptr: '/mainRun/areaMm2',
+          ptr: `${view.ptr}/areaMm2`,
           unit: 'mm2',
-          label: 'main cable',
+          label: view.main ? 'main cable' : 'cable',
           note:
             r.size && session.units === 'imperial'
               ? sizeName(r.size, r.conductors)
@@ -67,16 +79,30 @@
                 : undefined,
           testid: 'cable-area',
         },
-        { ptr: '/protection/shortCircuitA', unit: 'A', label: 'bank pushes into a short', testid: 'short-circuit' },
-        { ptr: '/protection/interruptA', unit: 'A', label: 'fuse can break', testid: 'interrupt' },
-        { ptr: '/protection/greatestChargingV', unit: 'V', label: 'highest, charging', testid: 'charging-v' },
-        { ptr: '/protection/maxDcV', unit: 'class', label: 'fuse made for', testid: 'fuse-v' },
-        { ptr: '/mainRun/heatW', unit: 'W', label: 'heat in the loop' },
-      ]}
+        { ptr: `${view.ptr}/dropV`, unit: 'V', label: 'lost on the way', testid: 'drop-v' },
+        {
+          ptr: `${view.fusePtr}/shortCircuitA`,
+          unit: 'A',
+          label: view.main ? 'bank pushes into a short' : 'a short at the fuse',
+          testid: 'short-circuit',
+        },
+        { ptr: `${view.fusePtr}/interruptA`, unit: 'A', label: 'fuse can break', testid: 'interrupt' },
+        ...(view.main
+          ? [{ ptr: '/protection/greatestChargingV', unit: 'V', label: 'highest, charging', testid: 'charging-v' }]
+          : []),
+        { ptr: `${view.fusePtr}/maxDcV`, unit: 'class', label: 'fuse made for', testid: 'fuse-v' },
+        { ptr: `${view.ptr}/heatW`, unit: 'W', label: 'heat in the loop' },
+        {
+          ptr: `${view.fusePtr}/opensAfterS`,
+          unit: 's',
+          label: view.main ? 'fuse holds the worst start, about' : 'fuse holds its start, about',
+        },
+        { ptr: `${view.fusePtr}/cableStandsS`, unit: 's', label: 'cable stands a short' },
+      ].filter((item) => session.figure(item.ptr) !== null)}
     />
   </div>
-  {#if e?.chain}<p class="note mt-0.5" data-testid="chain">{e.chain.sentence}.</p>{/if}
-  <Elevation />
+  {#if f?.reliesOn}<p class="note mt-0.5 later">A short here needs {f.reliesOn}: it opens first.</p>{/if}
+  <div class="later"><RunMore {view} /></div>
 {:else}
   <p class="note mt-3">{e?.because.mainRun ?? 'Cable and fuse follow from the loads'}.</p>
 {/if}
@@ -84,3 +110,41 @@
   Isolate every source and prove it dead before touching. Tables of cables and fuses are typical values of common
   practice: the rules where the system will be used, the makers’ instructions and a qualified person come first.
 </p>
+{#if view}
+  <SizesDialog {view} />
+  <SchedulesDialog />
+  <RulesDialog />
+  <AddDialog />
+{/if}
+
+<style>
+  .lead {
+    display: flex;
+    flex-wrap: wrap;
+    justify-content: space-between;
+    gap: 4px 12px;
+    margin-top: 2px;
+  }
+  .lead > p {
+    flex: 1 1 260px;
+  }
+  .dialogs {
+    display: inline-flex;
+    flex-wrap: wrap;
+    gap: 4px;
+    align-items: flex-start;
+  }
+  @media (max-width: 939px) {
+    .dialogs .btn {
+      min-height: 44px;
+      padding-inline: 12px;
+    }
+    /* In the hand the picture comes first. */
+    .later {
+      order: 1;
+    }
+    .caution {
+      order: 2;
+    }
+  }
+</style>

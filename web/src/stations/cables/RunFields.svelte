@@ -3,36 +3,39 @@
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import QuantityField from '../../ui/QuantityField.svelte'
   import { say, sizeName } from '../../ui/quantity'
+  import { ensure, hand, pathOf, put } from './hand.svelte'
+  import type { RunInHand } from './hand.svelte'
 
-  /** What is chosen of the main run: as advised, or pinned. */
-  let { index }: { index: number } = $props()
-  const run = $derived(session.bank!.runs[index])
-  const r = $derived(session.result?.mainRun ?? null)
-  const path = $derived(`/runs/${index}`)
+  /** What is chosen of the run in hand: as advised, or pinned. */
+  let { view }: { view: RunInHand } = $props()
+  const run = $derived(view.doc)
+  const r = $derived(view.run)
+  const path = $derived(pathOf(view.id))
   const reference = $derived(session.reference!)
-  const practice = $derived(reference.practices.find((p) => p.id === r?.practice))
+  const practice = $derived(reference.practices.find((p) => p.id === r.practice))
   const series = $derived(practice?.series ?? 'metric')
-  const fuse = $derived(reference.fuseClasses.find((c) => c.id === r?.fuseClass))
+  const fuse = $derived(reference.fuseClasses.find((c) => c.id === r.fuseClass))
+  const first = () => ensure(view.id)
 
+  const NO_FUSE = 'none'
+  function pickClass(id: string | null) {
+    put(view.id, {
+      fuse: { ...run.fuse, absent: id === NO_FUSE, class: id === NO_FUSE ? run.fuse.class : id, ratingA: null },
+    })
+  }
   function pickSize(size: string | null) {
-    session.edit(
-      [
-        { path: `~${path}/size`, value: size },
-        { path: `~${path}/parallel`, value: size === null ? null : (run.parallel ?? 1) },
-      ],
-      true,
-    )
+    put(view.id, { size, parallel: size === null ? null : (run.parallel ?? 1), conductorLengthsM: [] })
   }
 </script>
 
-<div class="controls">
-  <QuantityField label="one way" kind="length" path="{path}/lengthM" advised={r?.lengthM ?? 2} width="64px" />
+<div class="controls" data-testid="run-fields">
+  <QuantityField label="one way" kind="length" path="{path}/lengthM" advised={r.lengthM} width="64px" ensure={first} />
   <ChoiceField
     label="cable"
     value={run.size}
     options={(practice?.sizes ?? []).map((s) => ({ value: s.size, text: `${s.size}, ${say(s.ampacityA, 'rating')}` }))}
-    advised={r?.advised ? sizeName(r.advised.size, r.advised.conductors) : 'none fits'}
-    width="132px"
+    advised={r.advised ? sizeName(r.advised.size, r.advised.conductors) : 'none fits'}
+    width="136px"
     path="{path}/size"
     onpick={pickSize}
   />
@@ -42,32 +45,39 @@
       path="{path}/parallel"
       advised={1}
       width="56px"
+      ensure={first}
     />{/if}
   <ChoiceField
     label="fuse class"
-    value={run.fuse.class}
-    options={reference.fuseClasses.map((c) => ({ value: c.id, text: c.label }))}
-    advised="class T"
+    value={run.fuse.absent ? NO_FUSE : run.fuse.class}
+    options={[
+      ...reference.fuseClasses.map((c) => ({ value: c.id, text: c.label })),
+      { value: NO_FUSE, text: 'no fuse at all' },
+    ]}
+    advised={run.fuse.class === null && !run.fuse.absent ? r.fuseLabel.split(',')[0].replace(/^ISO \S+ /, '') : ''}
     width="136px"
     path="{path}/fuse/class"
-    onpick={(id) => session.edit({ path: `~${path}/fuse/class`, value: id }, true)}
+    onpick={pickClass}
   />
-  <ChoiceField
-    label="rating"
-    value={run.fuse.ratingA === null ? null : String(run.fuse.ratingA)}
-    options={(fuse?.ratingsA ?? []).map((a) => ({ value: String(a), text: say(a, 'rating') }))}
-    advised={r?.advisedRatingA ? say(r.advisedRatingA, 'rating') : ''}
-    width="116px"
-    path="{path}/fuse/ratingA"
-    onpick={(a) => session.edit({ path: `~${path}/fuse/ratingA`, value: a === null ? null : Number(a) }, true)}
-  />
-  <QuantityField
-    label="post to fuse"
-    kind="length"
-    path="{path}/fuse/distanceM"
-    advised={r?.fuseDistanceM ?? 0.15}
-    width="62px"
-  />
+  {#if !run.fuse.absent}
+    <ChoiceField
+      label="rating"
+      value={run.fuse.ratingA === null ? null : String(run.fuse.ratingA)}
+      options={(fuse?.ratingsA ?? []).map((a) => ({ value: String(a), text: say(a, 'rating') }))}
+      advised={r.advisedRatingA ? say(r.advisedRatingA, 'rating') : ''}
+      width="116px"
+      path="{path}/fuse/ratingA"
+      onpick={(a) => put(view.id, { fuse: { ...run.fuse, ratingA: a === null ? null : Number(a) } })}
+    />
+    {#if !view.main}<QuantityField
+        label={view.circuit?.kind === 'charge' ? 'bus to fuse' : 'begin to fuse'}
+        kind="length"
+        path="{path}/fuse/distanceM"
+        advised={r.fuseDistanceM}
+        width="62px"
+        ensure={first}
+      />{/if}
+  {/if}
   <ChoiceField
     label="place"
     value={run.place}
@@ -75,10 +85,10 @@
       { value: 'cool', text: 'cool' },
       { value: 'hot', text: 'hot, 50 °C' },
     ]}
-    advised={r ? say(r.ambientC, '°C') : ''}
+    advised={say(r.ambientC, '°C')}
     width="118px"
     path="{path}/place"
-    onpick={(place) => session.edit({ path: `~${path}/place`, value: place }, true)}
+    onpick={(place) => put(view.id, { place: place as 'cool' | 'hot' | null })}
   />
   <ChoiceField
     label="table, typical values"
@@ -86,10 +96,10 @@
     options={reference.practices
       .filter((p) => p.series === series)
       .map((p) => ({ value: p.id, text: `${p.id.replace(/-/g, ' ')} °C` }))}
-    advised={r ? r.practice.replace(/-/g, ' ') : ''}
+    advised={r.practice.replace(/-/g, ' ')}
     width="176px"
     path="{path}/practice"
-    onpick={(id) => session.edit({ path: `~${path}/practice`, value: id }, true)}
+    onpick={(id) => put(view.id, { practice: id })}
   />
 </div>
 
@@ -97,8 +107,8 @@
   .controls {
     display: flex;
     flex-wrap: wrap;
-    gap: 6px 8px;
-    margin-top: 6px;
+    gap: 5px 8px;
+    margin-top: 4px;
     align-items: flex-end;
   }
 </style>

@@ -1,0 +1,219 @@
+<script lang="ts">
+  import { session } from '../../app/session.svelte'
+  import ChoiceField from '../../ui/ChoiceField.svelte'
+  import QuantityField from '../../ui/QuantityField.svelte'
+  import { say } from '../../ui/quantity'
+  import { ensure, metres, pathOf, put } from './hand.svelte'
+  import type { RunInHand } from './hand.svelte'
+
+  /** What is seldom changed of a run: how it lies, its insulation, switch, limits, and with whom it is shared. */
+  let { view }: { view: RunInHand } = $props()
+  const run = $derived(view.doc)
+  const r = $derived(view.run)
+  const path = $derived(pathOf(view.id))
+  const first = () => ensure(view.id)
+  const hasSwitch = $derived(view.main ? !(run.switch?.absent ?? false) : run.switch !== null && !run.switch.absent)
+  const switchNow = $derived(run.switch ?? { ratingA: null, maxDcV: null, atM: null, absent: false })
+  const own = $derived(view.circuit?.kind === 'own')
+  /** Other branches on the same volts, on whose fuse this load could hang. */
+  const hosts = $derived(
+    view.circuit?.kind === 'branch'
+      ? session.result!.circuits.filter(
+          (c) => c.kind === 'branch' && c.id !== view.id && c.nominalV === view.circuit!.nominalV,
+        )
+      : [],
+  )
+  const guests = $derived(
+    session.bank!.runs.filter((g) => g.sharedWith === view.id && !session.result!.circuits.some((c) => c.id === g.id)),
+  )
+  function leave(id: string) {
+    put(id, { sharedWith: null })
+  }
+</script>
+
+<details class="more">
+  <summary class="link-copper text-[12px]">more of this run</summary>
+  <div class="controls">
+    {#if own}<QuantityField label="carries" kind="current" path="{path}/amps" width="70px" />{/if}
+    <QuantityField
+      label="conductors that touch"
+      kind="count"
+      path="{path}/bundled"
+      advised={1}
+      width="76px"
+      ensure={first}
+    />
+    <QuantityField
+      label="own place, °C"
+      kind="number"
+      path="{path}/ambientC"
+      advised={r.ambientC}
+      width="72px"
+      ensure={first}
+    />
+    <ChoiceField
+      label="insulation"
+      value={run.insulation}
+      options={[
+        { value: 'thermoplastic', text: 'thermoplastic' },
+        { value: 'thermosetting', text: 'thermosetting' },
+      ]}
+      advised="not known"
+      width="142px"
+      path="{path}/insulation"
+      onpick={(v) => put(view.id, { insulation: v as typeof run.insulation })}
+    />
+    <QuantityField
+      label="drop allowed"
+      kind="share"
+      path="{path}/dropLimit"
+      advised={r.dropLimit}
+      width="72px"
+      ensure={first}
+    />
+    <label class="tick"
+      ><input
+        type="checkbox"
+        class="checkbox checkbox-xs"
+        checked={hasSwitch}
+        onchange={(e) =>
+          put(view.id, {
+            switch: e.currentTarget.checked
+              ? view.main
+                ? null
+                : { ...switchNow, absent: false }
+              : { ...switchNow, absent: true },
+          })}
+      />
+      {view.main ? 'disconnect' : 'switch'}</label
+    >
+    {#if hasSwitch}
+      <QuantityField
+        label="switch made for"
+        kind="current"
+        path="{path}/switch/ratingA"
+        placeholder="not rated"
+        width="80px"
+        ensure={first}
+      />
+      <QuantityField
+        label="at most, DC"
+        kind="voltage"
+        path="{path}/switch/maxDcV"
+        placeholder="not rated"
+        width="80px"
+        ensure={first}
+      />
+    {/if}
+    {#if view.main}
+      <QuantityField
+        label="bus bars made for"
+        kind="current"
+        path="{path}/busRatingA"
+        placeholder="not rated"
+        width="84px"
+        ensure={first}
+      />
+      <label class="tick"
+        ><input
+          type="checkbox"
+          class="checkbox checkbox-xs"
+          checked={run.preCharge}
+          onchange={(e) => put(view.id, { preCharge: e.currentTarget.checked })}
+        />
+        pre-charge for the inverter</label
+      >
+    {/if}
+    {#if r.conductors > 1}
+      {#each { length: r.conductors } as _, i (i)}
+        <label class="inline-flex flex-col"
+          ><span class="caption">conductor {i + 1}, m</span><input
+            class="input input-xs h-[26px] w-[64px] fig"
+            type="number"
+            min="0.05"
+            step="0.05"
+            value={run.conductorLengthsM[i] ?? r.lengthM}
+            onchange={(e) => {
+              const all = Array.from({ length: r.conductors }, (_, n) => run.conductorLengthsM[n] ?? r.lengthM)
+              all[i] = Math.max(0.01, Number(e.currentTarget.value) || r.lengthM)
+              put(view.id, { conductorLengthsM: all.every((m) => m === all[0]) ? [] : all, lengthM: Math.max(...all) })
+            }}
+          /></label
+        >
+      {/each}
+    {/if}
+    {#if hosts.length > 0}
+      <ChoiceField
+        label="fuse and cable"
+        value={run.sharedWith}
+        options={hosts.map((h) => ({ value: h.id, text: `with ${h.name}` }))}
+        none="its own"
+        width="150px"
+        onpick={(id) => put(view.id, { sharedWith: id })}
+      />
+    {/if}
+    {#each guests as guest (guest.id)}
+      <button type="button" class="link-copper text-[12px] min-h-6" onclick={() => leave(guest.id)}
+        >give {session.bank!.demand.loads.find((l) => `load-${l.id}` === guest.id)?.name ?? guest.id} a fuse of its own</button
+      >
+    {/each}
+    <label class="tick"
+      ><input
+        type="checkbox"
+        class="checkbox checkbox-xs"
+        checked={run.bypassesShunt}
+        onchange={(e) => put(view.id, { bypassesShunt: e.currentTarget.checked })}
+      />
+      negative bypasses the shunt</label
+    >
+    {#if own}<button
+        type="button"
+        class="link-copper text-[12px] min-h-6"
+        onclick={() =>
+          session.edit({ path: '~/runs', value: session.bank!.runs.filter((x) => x.id !== view.id) }, true)}
+        >take this run out</button
+      >{:else if view.index >= 0 && !view.main}<button
+        type="button"
+        class="link-copper text-[12px] min-h-6"
+        onclick={() =>
+          session.edit({ path: '~/runs', value: session.bank!.runs.filter((x) => x.id !== view.id) }, true)}
+        >{view.circuit?.kind === 'inverter' ? 'back to one main run' : 'all as advised'}</button
+      >{/if}
+  </div>
+  <p class="caption">
+    {r.boltedJoints} bolted connections and {r.fuseJoints} of fuse or switch are counted in the drop, {say(
+      r.jointsOhm,
+      'ohm',
+    )} in all. Lengths are one way; the return is as long. Fuse {metres(r.fuseDistanceM)} from its source.
+  </p>
+</details>
+
+<style>
+  summary {
+    width: max-content;
+    min-height: 24px;
+  }
+  .controls {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 5px 10px;
+    align-items: flex-end;
+  }
+  .tick {
+    display: inline-flex;
+    gap: 5px;
+    align-items: center;
+    font-size: 12.5px;
+    min-height: 26px;
+  }
+  @media (max-width: 939px) {
+    .tick,
+    .controls button {
+      min-height: 44px;
+    }
+    summary {
+      min-height: 44px;
+      padding-block: 10px;
+    }
+  }
+</style>

@@ -1,0 +1,144 @@
+import type { Evaluation } from '../../api/client'
+import type { RunInHand } from './hand.svelte'
+
+type Bank = Evaluation['banks'][number]
+
+/** A column of the elevation: from where to where [0 to 1 of its part], its amperes, and the pointers of those that have a working. */
+export interface Column {
+  key: string
+  name: string
+  load: number
+  /** What the fuse lets through here for good; 0: no fuse. */
+  fuse: number
+  copper: number
+  loadPtr: string | null
+  fusePtr: string | null
+  copperPtr: string | null
+}
+
+/** A part on a pole: at so many metres of cable, with the volts lost up to it and past it, at full load and at the worst start. */
+export interface Part {
+  kind: 'post' | 'fuse' | 'switch' | 'shunt' | 'bus' | 'inverter' | 'begin' | 'end'
+  name: string
+  atM: number
+  before: number
+  lost: number
+  surgeBefore: number | null
+  surge: number | null
+}
+
+/** Strings that get a column of their own each; more are drawn as one. */
+const MOST_COLUMNS = 6
+
+/** The conductors inside the bank, from the farthest string to the post. */
+export function bankColumns(e: Bank, narrow: boolean): Column[] {
+  const n = e.network
+  if (!n || n.shares.length < 2) return []
+  if (n.style === 'bus-bars')
+    return [
+      {
+        key: 'leads',
+        name: 'leads',
+        load: n.worstA,
+        fuse: n.linkWorstA,
+        copper: n.lead.ampacityA,
+        loadPtr: '/network/worstA',
+        fusePtr: null,
+        copperPtr: '/network/lead/ampacityA',
+      },
+    ]
+  if (narrow || n.shares.length > MOST_COLUMNS || n.style === 'rails')
+    return [
+      {
+        key: 'links',
+        name: 'links',
+        load: Math.max(0, ...n.positiveLinksA, ...n.negativeLinksA),
+        fuse: n.linkWorstA,
+        copper: n.link.ampacityA,
+        loadPtr: null,
+        fusePtr: null,
+        copperPtr: '/network/link/ampacityA',
+      },
+    ]
+  return n.positiveLinksA
+    .map((load, i) => {
+      const own = n.conductors.find((c) => c.kind === 'link' && c.rail === 'positive' && c.after === i + 1)
+      const usual = !own || own.size === n.link.size
+      return {
+        key: `link ${i}`,
+        name: `${letter(i + 1)} to ${letter(i)}`,
+        load,
+        fuse: n.positiveHeldA[i],
+        copper: usual ? n.link.ampacityA : own.ampacityA,
+        loadPtr: `/network/positiveLinksA/${i}`,
+        fusePtr: `/network/positiveHeldA/${i}`,
+        copperPtr: usual ? '/network/link/ampacityA' : null,
+      }
+    })
+    .reverse()
+}
+
+const letter = (i: number) => String.fromCharCode(65 + i)
+
+export function runColumn(view: RunInHand): Column {
+  const r = view.run
+  return {
+    key: 'run',
+    name: view.name,
+    load: r.designA,
+    fuse: r.ratingA ?? 0,
+    copper: r.ampacityA ?? 0,
+    loadPtr: `${view.ptr}/designA`,
+    fusePtr: `${view.ptr}/ratingA`,
+    copperPtr: `${view.ptr}/ampacityA`,
+  }
+}
+
+/** Both poles of the run in hand with everything that sits on them. */
+export function poles(e: Bank, view: RunInHand): { plus: Part[]; minus: Part[] } {
+  if (view.main && e.bus) {
+    const part = (p: NonNullable<Bank['bus']>['plus'][number]): Part => ({
+      kind: p.part,
+      name: p.part === 'inverter' ? 'inverter' : p.part,
+      atM: p.atM,
+      before: p.lostBeforeV,
+      lost: p.lostV,
+      surgeBefore: p.surgeBeforeV,
+      surge: p.surgeV,
+    })
+    return { plus: e.bus.plus.map(part), minus: e.bus.minus.map(part) }
+  }
+  // A run beyond the bus: its joints lie at its ends, its fuse near its beginning; both poles lose alike but for the fuse.
+  const r = view.run
+  const perM = ((r.oneWayOhm ?? 0) * r.designA) / r.lengthM
+  const joint = 0.0001 * r.designA
+  const device = 0.0002 * r.designA
+  const plus: Part[] = [place('begin', view.circuit?.from ?? '', 0, 0, joint)]
+  let at = 0
+  let lost = joint
+  const add = (kind: Part['kind'], name: string, atM: number, over: number) => {
+    lost += perM * (atM - at)
+    at = atM
+    plus.push(place(kind, name, atM, lost, lost + over))
+    lost += over
+  }
+  const charge = view.circuit?.kind === 'charge'
+  const fuseM = Math.min(r.fuseDistanceM, r.lengthM)
+  const switchM = Math.min(view.doc.switch?.atM ?? Math.min(0.5, r.lengthM / 2), r.lengthM)
+  // A charge run begins at its source; its fuse sits at the battery's end.
+  if (view.doc.switch && !view.doc.switch.absent && (charge || switchM >= fuseM)) {
+    if (!charge && r.ratingA) add('fuse', 'fuse', fuseM, device)
+    add('switch', 'switch', switchM, device)
+    if (charge && r.ratingA) add('fuse', 'fuse', Math.max(switchM, r.lengthM - fuseM), device)
+  } else if (r.ratingA) add('fuse', 'fuse', charge ? r.lengthM - fuseM : fuseM, device)
+  add('end', view.circuit?.to ?? '', r.lengthM, joint)
+  const minus = [
+    place('begin', '', 0, 0, joint),
+    place('end', '', r.lengthM, joint + perM * r.lengthM, 2 * joint + perM * r.lengthM),
+  ]
+  return { plus, minus }
+}
+
+function place(kind: Part['kind'], name: string, atM: number, before: number, lost: number): Part {
+  return { kind, name, atM, before, lost, surgeBefore: null, surge: null }
+}
