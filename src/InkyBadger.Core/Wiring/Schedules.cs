@@ -19,9 +19,12 @@ public sealed record CableRow(string Label, string Pole, string Colour, string F
 /// <summary>A drum to buy of: metres of a size in a colour, pieces cut from it, and lugs.</summary>
 public sealed record CableTotal(string Size, string Colour, double Metres, int Pieces, int Lugs);
 
-public sealed record SchedulesResult(IReadOnlyList<FuseRow> Fuses, IReadOnlyList<CableRow> Cables, IReadOnlyList<CableTotal> Totals);
+/// <summary>A part that is neither fuse nor cable, and is forgotten easily: how many, and what it must bear at least, in words.</summary>
+public sealed record PartRow(string Name, int Count, string Least);
 
-/// <summary>Fuse schedule and cable cut list of a bank as it is designed.</summary>
+public sealed record SchedulesResult(IReadOnlyList<FuseRow> Fuses, IReadOnlyList<CableRow> Cables, IReadOnlyList<CableTotal> Totals, IReadOnlyList<PartRow> Parts);
+
+/// <summary>Fuse schedule, cable cut list and further parts of a bank as it is designed.</summary>
 public static class Schedules
 {
     private const string Red = "red", Black = "black", Either = "as it lies", BondColour = "green and yellow";
@@ -51,7 +54,7 @@ public static class Schedules
             cables.Add(new("E1", "bonding", BondColour, "negative bus", "chassis, hull or earth", bond, bonding.AreaMm2 ?? 0, 1, bonding.LengthM, Lug(bond, "M8"), Lug(bond, "M8"), 0));
         var totals = cables.GroupBy(r => (r.Size, r.Colour)).OrderByDescending(g => g.First().AreaMm2).ThenBy(g => g.Key.Colour, StringComparer.Ordinal)
             .Select(g => new CableTotal(g.Key.Size, g.Key.Colour, g.Sum(r => r.Pieces * r.LengthM), g.Sum(r => r.Pieces), g.First().AreaMm2 >= LugFromMm2 ? 2 * g.Sum(r => r.Pieces) : 0)).ToList();
-        return new(Fuses(results, main), cables, totals);
+        return new(Fuses(results, main), cables, totals, PartsOf(design.Banks[bank], results, main, bus));
     }
 
     private static string Positive(string end) => end == "bus" ? "positive bus" : end;
@@ -70,6 +73,26 @@ public static class Schedules
             if (c.Run.RatingA is not null)
                 rows.Add(new(c.Name, 1, c.Run.FuseLabel, c.Run.RatingA, c.Fuse.MaxDcV, c.Fuse.GreatestV, c.Fuse.InterruptA, c.Fuse.ShortCircuitA, c.Run.FuseDistanceM, Cable(c.Run), c.Run.ClassPinned || c.Run.RatingPinned, c.Fuse.ReliesOn));
         return rows;
+    }
+
+    private static List<PartRow> PartsOf(Bank bank, BankEvaluation e, RunResult main, BusResult bus)
+    {
+        var volts = Say.V(e.Protection?.GreatestChargingV ?? e.Voltage!.GreatestV);
+        var surge = Math.Max(main.DesignA, e.Protection?.SurgeA ?? 0);
+        var start = surge > main.DesignA ? $", {Say.A(surge)} at a start" : "";
+        var parts = new List<PartRow>();
+        if (bus.HasSwitch) parts.Add(new("Disconnect", 1, $"{Say.A(main.DesignA)} for good{start}, {volts} DC"));
+        parts.Add(new("Bus bar", 2, $"{Say.A(Math.Max(main.DesignA, main.RatingA ?? 0))}, covered"));
+        parts.Add(new("Shunt with monitor", 1, $"{Say.A(main.DesignA)}{start}"));
+        var run = bank.Runs.FirstOrDefault(r => r.Id == Run.MainId);
+        if (run?.PreCharge == true) parts.Add(new("Pre-charge resistor with button", 1, $"{volts} DC, across the disconnect"));
+        foreach (var c in e.Circuits)
+        {
+            if (c.Kind == CircuitKind.Panel) parts.Add(new("DC panel", 1, $"{Say.A(c.Run.DesignA)}, {e.Circuits.Count(x => x.Upstream == c.Id)} ways"));
+            if (c.Kind == CircuitKind.ConverterIn) parts.Add(new(c.Name, 1, $"{Say.A(c.Run.DesignA)} in, from {volts} down to {Say.V(e.Voltage!.LowV)}"));
+            if (bank.Runs.FirstOrDefault(r => r.Id == c.Id)?.Switch is { Absent: false }) parts.Add(new($"Switch, {c.Name}", 1, $"{Say.A(Math.Max(c.Run.DesignA, c.Fuse.StartA ?? 0))}, {Say.V(c.Fuse.GreatestV)} DC"));
+        }
+        return parts;
     }
 
     private static string Cable(RunResult run) => run.Size is { } size ? Say.Size(size, run.Conductors) : "no cable yet";

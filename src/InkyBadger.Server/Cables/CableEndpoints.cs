@@ -34,6 +34,6 @@ public static class CableEndpoints
     private static async Task<IResult> Csv(string id, DesignStore store, int? bank, string file, Func<SchedulesResult, string> write, CancellationToken stop)
     {
         if (await store.FindAsync(id, stop) is not { } stored || (bank ?? 0) is var index && (index < 0 || index >= stored.Design.Banks.Count)) return Problems.NotFound(id);
-        return Results.File(Encoding.UTF8.GetBytes(write(Schedules.Work(stored.Design, index) ?? new([], [], []))), "text/csv", file);
+        return Results.File(Encoding.UTF8.GetBytes(write(Schedules.Work(stored.Design, index) ?? new([], [], [], []))), "text/csv", file);
     }
 }

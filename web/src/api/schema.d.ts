@@ -3130,6 +3130,13 @@ export interface components {
             /** Format: double */
             watts: number;
         };
+        /** @description A part that is neither fuse nor cable, and is forgotten easily: how many, and what it must bear at least, in words. */
+        PartRow: {
+            name: string;
+            /** Format: int32 */
+            count: number;
+            least: string;
+        };
         /** @description Where it stands. Ambient in °C (null: the house rule), a hot place (engine room, roof), a living space, altitude in m. */
         Place: {
             /** Format: double */
@@ -3482,6 +3489,7 @@ export interface components {
             fuses: components["schemas"]["FuseRow"][];
             cables: components["schemas"]["CableRow"][];
             totals: components["schemas"]["CableTotal"][];
+            parts: components["schemas"]["PartRow"][];
         };
         /** @description A school of choosing the system voltage: what it would take here, and why. */
         SchoolAdvice: {

@@ -131,6 +131,12 @@
         {#if cables.length > MOST_CABLES || lists.fuses.length > MOST_CABLES}<p class="small">
             Further runs are in the fuse schedule and the cut list.
           </p>{/if}
+        <p class="small">
+          <b>Besides:</b>
+          {#each lists.parts.slice(0, 8) as p, k (p.name)}{k > 0 ? '; ' : ''}{p.count > 1
+              ? `${p.count} × `
+              : ''}{p.name.toLowerCase()}, {p.least}{/each}.
+        </p>
       {:else}<p role="status">{told || 'Writing the lists…'}</p>{/if}
       <h2>
         {wrong.length + look.length === 0 ? 'Nothing found wrong' : `${wrong.length} wrong, ${look.length} to look at`}

@@ -68,6 +68,10 @@
     </tbody>
   </table>
 </div>
+<h3 class="font-bold text-[13.5px] mt-2">Besides</h3>
+<p class="text-[12.5px]" data-testid="parts">
+  {#each lists.parts as p, i (p.name)}{i > 0 ? '; ' : ''}{p.count > 1 ? `${p.count} × ` : ''}<b>{p.name}</b>, {p.least}{/each}.
+</p>
 {#if totals}
   <h3 class="font-bold text-[13.5px] mt-2">To buy</h3>
   <p class="text-[12.5px]" data-testid="cable-totals">
