@@ -82,7 +82,7 @@ public static class Schedules
         var start = surge > main.DesignA ? $", {Say.A(surge)} at a start" : "";
         var parts = new List<PartRow>();
         if (bus.HasSwitch) parts.Add(new("Disconnect", 1, $"{Say.A(main.DesignA)} for good{start}, {volts} DC"));
-        parts.Add(new("Bus bar", 2, $"{Say.A(Math.Max(main.DesignA, main.RatingA ?? 0))}, covered"));
+        parts.Add(new("Bus bar", 2, $"{Say.Rating(Math.Ceiling(Math.Max(main.DesignA, main.RatingA ?? 0)))}, covered"));
         parts.Add(new("Shunt with monitor", 1, $"{Say.A(main.DesignA)}{start}"));
         var run = bank.Runs.FirstOrDefault(r => r.Id == Run.MainId);
         if (run?.PreCharge == true) parts.Add(new("Pre-charge resistor with button", 1, $"{volts} DC, across the disconnect"));

@@ -3,6 +3,7 @@ using CsvHelper;
 using CsvHelper.Configuration;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
+using InkyBadger.Server.Files;
 using InkyBadger.Server.Loads;
 
 namespace InkyBadger.Server.Banks;
@@ -101,25 +102,10 @@ public sealed class UnitCsv(UnitReader reader)
         };
     }
 
-    public static string Write(IEnumerable<UnitItem> units)
+    public static string Write(IEnumerable<UnitItem> units) => CsvText.Write(Columns, units.Select(u => new object?[]
     {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { InjectionOptions = InjectionOptions.Escape, InjectionEscapeCharacter = '\'' }))
-        {
-            foreach (var column in Columns) csv.WriteField(column);
-            csv.NextRecord();
-            foreach (var u in units)
-            {
-                object?[] fields =
-                [
-                    u.Name, u.Chemistry, u.Cells, u.Ah, u.RatedHours, u.Reserve?.Minutes, u.Reserve?.Amps, u.Bms?.ContinuousA, u.Bms?.PeakA, u.Bms?.PeakSeconds, u.Bms?.ChargeA, u.ContinuousA,
-                    u.ResistanceOhm is { } ohm ? Math.Round(ohm * 1000, 6) : null, u.MassKg, u.Size?.LengthMm, u.Size?.WidthMm, u.Size?.HeightMm, u.TerminalSide, u.Stud, u.Price, u.PriceDate, u.ProductLine,
-                    u.CycleLife, u.CycleDepth, u.CalendarYears, u.MaxSeries, u.MaxParallel, u.Communicates ? "yes" : "no", u.BreakerA,
-                ];
-                foreach (var field in fields) csv.WriteField(field is IFormattable number ? number.ToString(null, CultureInfo.InvariantCulture) : field?.ToString() ?? "");
-                csv.NextRecord();
-            }
-        }
-        return text.ToString();
-    }
+        u.Name, u.Chemistry, u.Cells, u.Ah, u.RatedHours, u.Reserve?.Minutes, u.Reserve?.Amps, u.Bms?.ContinuousA, u.Bms?.PeakA, u.Bms?.PeakSeconds, u.Bms?.ChargeA, u.ContinuousA,
+        u.ResistanceOhm is { } ohm ? Math.Round(ohm * 1000, 6) : null, u.MassKg, u.Size?.LengthMm, u.Size?.WidthMm, u.Size?.HeightMm, u.TerminalSide, u.Stud, u.Price, u.PriceDate, u.ProductLine,
+        u.CycleLife, u.CycleDepth, u.CalendarYears, u.MaxSeries, u.MaxParallel, u.Communicates ? "yes" : "no", u.BreakerA,
+    }));
 }

@@ -3,6 +3,7 @@ using CsvHelper;
 using CsvHelper.Configuration;
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
+using InkyBadger.Server.Files;
 
 namespace InkyBadger.Server.Loads;
 
@@ -93,19 +94,5 @@ public sealed class LoadCsv(LoadReader reader)
         : "the line";
 
     /// <summary>The loads as a file that <see cref="Read"/> takes back.</summary>
-    public static string Write(IEnumerable<Load> loads)
-    {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { InjectionOptions = InjectionOptions.Escape, InjectionEscapeCharacter = '\'' }))
-        {
-            foreach (var column in Columns) csv.WriteField(column);
-            csv.NextRecord();
-            foreach (var load in loads)
-            {
-                foreach (var field in LoadFields.Write(load)) csv.WriteField(field);
-                csv.NextRecord();
-            }
-        }
-        return text.ToString();
-    }
+    public static string Write(IEnumerable<Load> loads) => CsvText.Write(Columns, loads.Select(LoadFields.Write));
 }

@@ -135,7 +135,7 @@
           <b>Besides:</b>
           {#each lists.parts.slice(0, 8) as p, k (p.name)}{k > 0 ? '; ' : ''}{p.count > 1
               ? `${p.count} × `
-              : ''}{p.name.toLowerCase()}, {p.least}{/each}.
+              : ''}{p.name}, {p.least}{/each}.
         </p>
       {:else}<p role="status">{told || 'Writing the lists…'}</p>{/if}
       <h2>

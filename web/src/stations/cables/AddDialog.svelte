@@ -1,8 +1,10 @@
 <script lang="ts">
   import type { Change } from '../../api/client'
   import { session } from '../../app/session.svelte'
+  import ChoiceField from '../../ui/ChoiceField.svelte'
+  import QuantityField from '../../ui/QuantityField.svelte'
   import { parse, say } from '../../ui/quantity'
-  import { blank, docOf, hand, indexOf, put } from './hand.svelte'
+  import { blank, docOf, ensure, hand, indexOf, pathOf, put } from './hand.svelte'
   import Modal from './Modal.svelte'
 
   /** What the wiring can be given more: a run of one's own, a source, a run and fuse for the inverter, and what a bank should have. */
@@ -214,6 +216,29 @@
             >{e.stringFuses.fitted ? 'take them out' : 'fit them'}</button
           >
         </p>
+        {#if e.stringFuses.fitted}
+          {@const fuse = docOf('strings').fuse}
+          <div class="line">
+            <ChoiceField
+              label="class"
+              value={fuse.class}
+              options={session.reference!.fuseClasses.map((c) => ({ value: c.id, text: c.label }))}
+              advised="class T"
+              width="190px"
+              onpick={(id) => put('strings', { fuse: { ...fuse, class: id, ratingA: null } })}
+            />
+            <ChoiceField
+              label="rating of each"
+              value={fuse.ratingA === null ? null : String(fuse.ratingA)}
+              options={(
+                session.reference!.fuseClasses.find((c) => c.id === e!.stringFuses!.fuseClass)?.ratingsA ?? []
+              ).map((a) => ({ value: String(a), text: say(a, 'rating') }))}
+              advised={e.stringFuses.advisedRatingA ? say(e.stringFuses.advisedRatingA, 'rating') : ''}
+              width="130px"
+              onpick={(a) => put('strings', { fuse: { ...fuse, ratingA: a === null ? null : Number(a) } })}
+            />
+          </div>
+        {/if}
       </section>
     {/if}
     {#if e?.bonding}
@@ -229,6 +254,31 @@
             >{e.bonding.absent ? 'put it in' : 'there is none'}</button
           >
         </p>
+        {#if !e.bonding.absent}
+          <div class="line">
+            <ChoiceField
+              label="size"
+              value={docOf('bonding').size}
+              options={(session.reference!.practices.find((p) => p.id === e!.mainRun?.practice)?.sizes ?? []).map(
+                (x) => ({
+                  value: x.size,
+                  text: x.size,
+                }),
+              )}
+              advised={e.bonding.advisedSize}
+              width="130px"
+              onpick={(size) => put('bonding', { size })}
+            />
+            <QuantityField
+              label="length"
+              kind="length"
+              path="{pathOf('bonding')}/lengthM"
+              advised={e.bonding.lengthM}
+              width="70px"
+              ensure={() => ensure('bonding')}
+            />
+          </div>
+        {/if}
       </section>
     {/if}
     <p class="note" role="alert">{told}</p>

@@ -55,7 +55,7 @@
       { value: NO_FUSE, text: 'no fuse at all' },
     ]}
     advised={run.fuse.class === null && !run.fuse.absent ? r.fuseLabel.split(',')[0].replace(/^ISO \S+ /, '') : ''}
-    width="136px"
+    width="176px"
     path="{path}/fuse/class"
     onpick={pickClass}
   />
