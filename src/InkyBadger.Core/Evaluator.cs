@@ -64,7 +64,7 @@ public static class Evaluator
         var protection = voltage is null ? null : stages.Try(Station.Cables, "/runs", () => ProtectionStage.Work(scene, voltage, currents, bank, run, network), out noProtection);
         var bus = voltage is null ? null : stages.Try(Station.Cables, "/runs", () => BusStage.Work(scene, voltage, currents, run, protection), out _);
         var circuits = voltage is null ? null : stages.Try(Station.Cables, "/runs", () => CircuitStage.Work(scene, voltage, resolved, currents, run, bus, protection), out _);
-        var strings = stages.Try(Station.Cables, "/runs", () => StringFuseStage.Work(scene, currents, bank, network, protection), out _);
+        var strings = stages.Try(Station.Cables, "/runs", () => StringFuseStage.Work(scene, currents, bank, run, network, protection), out _);
         var bonding = stages.Try(Station.Cables, "/runs", () => BondingStage.Work(scene, run), out _);
         var onward = circuits?.FirstOrDefault(c => c.Kind == CircuitKind.Inverter);
 

@@ -1,6 +1,7 @@
 using System.Net;
 using InkyBadger.Core.Design;
 using InkyBadger.Server.Banks;
+using InkyBadger.Server.Builds;
 using InkyBadger.Server.Cables;
 using InkyBadger.Server.Designs;
 using InkyBadger.Server.Evaluating;
@@ -99,6 +100,7 @@ app.MapLoads();
 app.MapInverters();
 app.MapBanks();
 app.MapCables();
+app.MapBuilds();
 if (documentTool)
 {
     app.Run();

@@ -25,7 +25,7 @@ public static class BankStage
         var bank = scene.Bank;
         var chemistry = Chemistries.Get(voltage.Chemistry);
         var autonomy = scene.Rules.NumberOrNone("autonomy");
-        var wanted = energy is null ? 0 : autonomy is { } days ? energy.EnergyBankWh * days : energy.OvernightWh;
+        var wanted = energy is null ? 0 : Wanted(scene, energy);
         var asked = wanted > 0 && currents is not null ? (Wanted: wanted, Currents: currents) : default((double Wanted, CurrentsResult Currents)?);
         var (advised, _) = asked is { } a ? Advise(scene, chemistry, voltage, a.Wanted, a.Currents, energy!) : (null, null);
         if ((bank.Unit ?? advised) is not { } unit) return null;
@@ -38,7 +38,7 @@ public static class BankStage
         var parallel = bank.Parallel ?? Math.Min(MostStrings, sizing?.Parallel ?? 1);
         var dod = Dod(scene, unit.Chemistry);
         var unitChemistry = Chemistries.Get(unit.Chemistry);
-        var figures = BankFigures.Work(new(series, parallel, unit.Cells * unitChemistry.CellNominalV, unit.Ah, dod, unit.LimitA(), null, unit.MassKg, unit.Price));
+        var figures = BankFigures.Work(new(series, parallel, unit.Cells * unitChemistry.CellNominalV, unit.Ah, dod, unit.LimitA(), null, unit.MassKg, scene.Design.Prices.Of(unit)));
         var mixed = MixedBank.Of(bank.Positions, unit, series, parallel);
         if (mixed is { } m) figures = m.Figures(figures, dod);
         var (atMean, atPeak) = Hours(unit, unitChemistry, figures, dod, energy, loads, inverter);
@@ -53,6 +53,16 @@ public static class BankStage
             unitChemistry.IsLithium ? null : PeukertOf(unit, unitChemistry));
         if (scene.Tape is { } tape) WriteWorking(tape, scene, result, mixed is not null, unitChemistry, energy, currents, voltage, loads, inverter);
         return result;
+    }
+
+    /// <summary>Usable energy that is wanted [Wh]: so many days', or a night's.</summary>
+    private static double Wanted(BankScene scene, EnergyResult energy) => scene.Rules.NumberOrNone("autonomy") is { } days ? energy.EnergyBankWh * days : energy.OvernightWh;
+
+    /// <summary>Strings of a unit that the demand asks for; null where nothing is asked, or the unit cannot make the voltage.</summary>
+    internal static int? StringsFor(BankScene scene, VoltageResult voltage, EnergyResult energy, CurrentsResult currents, UnitItem unit)
+    {
+        var wanted = Wanted(scene, energy);
+        return wanted <= 0 || voltage.Cells % unit.Cells != 0 ? null : Size(scene, Chemistries.Get(unit.Chemistry), voltage, unit, wanted, currents, energy).Parallel;
     }
 
     private static BankSizeResult Size(BankScene scene, Chemistry chemistry, VoltageResult voltage, UnitItem unit, double wantedWh, CurrentsResult currents, EnergyResult energy) =>
@@ -104,7 +114,7 @@ public static class BankStage
             if (size.Series > unit.MaxSeries) continue;
             if (fewest.Sizing is null || size.Parallel < fewest.Sizing.Parallel) fewest = (unit, size);
             if (size.Parallel > most || size.Parallel > unit.MaxParallel) continue;
-            if (best.Unit is null || size.Units * unit.Price < best.Sizing!.Units * best.Unit.Price) best = (unit, size);
+            if (best.Unit is null || size.Units * scene.Design.Prices.Of(unit) < best.Sizing!.Units * scene.Design.Prices.Of(best.Unit)) best = (unit, size);
         }
         return best.Unit is null ? fewest : best;
     }
@@ -165,7 +175,7 @@ public static class BankStage
                 : [T.Table("k", chemistry.PeukertExponent, "", $"typical of {chemistry.Label}", "chemistries")];
             tape.Write("/bank/peukertK", "Peukert’s exponent", k, "", "4.3", null, plate, plate.Length > 1 ? "ln(hours ÷ hours) ÷ ln(amperes ÷ amperes) of the plate’s two ratings." : "The plate has no second rating: the chemistry’s typical value.");
         }
-        Sum("/bank/price", "price of the units", r.Price, "money", "{S} × {P} × {m}", [s, p, Of("m", r.Unit.Price, "money", "a unit", "price")]);
+        Sum("/bank/price", "price of the units", r.Price, "money", "{S} × {P} × {m}", [s, p, scene.Design.Prices.Of(r.Unit) is var each && each == r.Unit.Price ? Of("m", each, "money", "a unit", "price") : T.You("m", each, "money", "a unit, your price", "/unit/price")]);
         if (currents is not null)
             tape.Write("/bank/cRate", "C-rate at full load", r.CRate, "per hour", "4.1", "{I} ÷ {Q}",
                 [T.Worked("I", currents.BankNominalA, "A", "the bank’s current", "/currents/bankNominalA"), T.Worked("Q", r.Ah, "Ah", "the bank", "/bank/ah")], houseRule: CRateRule(chemistry));

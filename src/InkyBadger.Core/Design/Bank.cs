@@ -27,6 +27,9 @@ public sealed record Bank
     public IReadOnlyList<Run> Runs { get; init; } = [];
     public IReadOnlyList<Source> Sources { get; init; } = [];
 
+    /// <summary>The space given to the units [mm]; null: not said.</summary>
+    public UnitSize? Space { get; init; }
+
     /// <summary>The bank with one of its loads in another form.</summary>
     internal Bank WithLoad(int index, Load load) => this with { Demand = Demand with { Loads = [.. Demand.Loads.Select((l, i) => i == index ? load : l)] } };
 }

@@ -68,6 +68,23 @@ public sealed record PriceBasis
 {
     public string? Date { get; init; }
     public string? Set { get; init; }
+
+    /// <summary>An hour's work [money]; null: as the table of parts has it.</summary>
+    public double? HourRate { get; init; }
+
+    /// <summary>Prices of units that are other than the catalogue's.</summary>
+    public IReadOnlyList<UnitPrice> Units { get; init; } = [];
+
+    /// <summary>What a unit costs here.</summary>
+    public double Of(UnitItem unit) => Units.FirstOrDefault(u => u.Key == unit.Key)?.Price ?? unit.Price;
+}
+
+/// <summary>A unit's price by its key [money, ≥ 0], and of what day it is.</summary>
+public sealed record UnitPrice
+{
+    public string Key { get; init; } = "";
+    public double Price { get; init; }
+    public string? Date { get; init; }
 }
 
 public sealed record Decision

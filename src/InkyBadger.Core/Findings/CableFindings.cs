@@ -40,19 +40,11 @@ internal static class CableFindings
         return wide is null ? [] : [s.MendBank($"Use {wide.Size}", $"good for {Say.A(Cable.Ampacity(wide, run.AmbientC).AmpacityA)}", place, new Design.Conductor { Size = wide.Size, LengthM = lengthM })];
     }
 
-    /// <summary>Taken out where the house rule asks for them; or asked for, and the units say too little for one to be chosen.</summary>
-    private static Finding? StringsUnfused(FindingScene s)
-    {
-        if (s.Results.Bank is not { Parallel: > 1 } b || s.Results.MainRun is null) return null;
-        const string why = "A short inside one unit is fed by all the other strings at once, and a BMS is not a fuse.";
-        if (s.Results.StringFuses is { } plan)
-            return !plan.Asked || plan.Fitted ? null : s.Make("strings.unfused", Grade.Caution, Station.Cables, "/stringFuses", $"A fuse for each of {b.Parallel} strings", why, [new("strings", b.Parallel, "")],
-                new Mend("Fuse each string", plan.AdvisedRatingA is { } rating ? $"{Say.Rating(rating)}, {plan.FuseLabel}" : "as advised", [s.Scene.ChangeRun(Run.StringsId, r => r with { Fuse = r.Fuse with { Absent = false } })]));
-        var rule = s.Scene.Rules.Word("fuse-each-string");
-        if (rule == "none" || rule == "three-or-more" && b.Parallel < 3) return null;
-        return s.Make("strings.unfused", Grade.Caution, Station.Cables, "/stringFuses", $"A fuse for each of {b.Parallel} strings",
-            why + (b.ContinuousA is null ? " The unit’s data sheet gives no greatest current: choose them by hand." : ""), [new("strings", b.Parallel, "")]);
-    }
+    /// <summary>Taken out where the house rule asks for them.</summary>
+    private static Finding? StringsUnfused(FindingScene s) => s.Results.StringFuses is not { Asked: true, Fitted: false } plan ? null
+        : s.Make("strings.unfused", Grade.Caution, Station.Cables, "/stringFuses", $"A fuse for each of {plan.Strings.Count} strings",
+            "A short inside one unit is fed by all the other strings at once, and a BMS is not a fuse.", [new("strings", plan.Strings.Count, "")],
+            new Mend("Fuse each string", plan.AdvisedRatingA is { } rating ? $"{Say.Rating(rating)}, {plan.FuseLabel}" : "as advised", [s.Scene.ChangeRun(Run.StringsId, r => r with { Fuse = r.Fuse with { Absent = false } })]));
 
     private static Finding? StringFuse(FindingScene s)
     {

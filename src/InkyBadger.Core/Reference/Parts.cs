@@ -30,6 +30,26 @@ public static class Parts
     /// <summary>A fuse of the class with its holder, whatever its rating.</summary>
     public static double Fuse(string fuseClass) => FusePrices[fuseClass];
 
+    /// <summary>What keeps the units of a string level that do not talk to each other.</summary>
+    public static double Balancer => Next("balancer", 1);
+
+    /// <summary>Protection for a string of bare cells, of at least so many amperes.</summary>
+    public static double Bms(double amps) => Next("bms", amps);
+
+    public static double Switch(double amps) => Next("switch", amps);
+
+    /// <summary>One bus bar with its cover.</summary>
+    public static double BusBar(double amps) => Next("busbar", amps);
+
+    /// <summary>Shunt and display.</summary>
+    public static double Monitor => Next("monitor", 1);
+
+    /// <summary>A box or a frame for so many litres of units.</summary>
+    public static double Box(double litres) => Next("box", litres);
+
+    /// <summary>An hour's work, until the design says its own.</summary>
+    public static double HourRate => Next("rate", 1);
+
     private static double Next(string kind, double size)
     {
         Row? last = null;

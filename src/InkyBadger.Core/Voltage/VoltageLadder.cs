@@ -61,24 +61,10 @@ public static class VoltageLadder
         return volts;
     }
 
-    /// <summary>Each DC load as it would be fed there: on the bus where the bus stays in its window, or is of its own volts; else by a converter.</summary>
     private static IEnumerable<DesignChange> Feeds(Bank bank, int index, int systemV, string chemistryId)
     {
-        var chemistry = Chemistries.Get(chemistryId);
-        var cells = CellsPerSystem.Get(chemistryId, systemV);
         foreach (var (i, load) in bank.Demand.Loads.Index())
-        {
-            if (load.Kind == LoadKind.Ac || load.Tap is not null) continue;
-            bool direct;
-            if (load.Window is { } w) direct = Tolerant.AtLeast(cells * chemistry.CellLowUnderLoadV, w.MinV) && Tolerant.AtLeast(w.MaxV, cells * chemistry.CellTopV);
-            else if (load.Volts is { } own) direct = own >= systemV * 0.9 && own <= systemV * 1.2;
-            // A device nobody said more of was bought for the bus it is on.
-            else direct = load.Kind == LoadKind.Dc;
-            var kind = direct ? LoadKind.Dc : LoadKind.Converter;
-            if (kind == load.Kind) continue;
-            var volts = kind == LoadKind.Converter ? load.Volts ?? (load.Window is { } x ? x.MinV <= 12 && x.MaxV >= 12 ? 12 : Math.Round((x.MinV + x.MaxV) / 2) : 12) : load.Volts;
-            yield return new($"/banks/{index}/demand/loads/{i}", DesignFormat.Node(load with { Kind = kind, Volts = volts }));
-        }
+            if (LoadFeeds.At(load, systemV, chemistryId) is var fed && fed != load) yield return new($"/banks/{index}/demand/loads/{i}", DesignFormat.Node(fed));
     }
 
     private static LadderRung Rung(DesignDocument design, int index, int systemV, VoltageResult? here)

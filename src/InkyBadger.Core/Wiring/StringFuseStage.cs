@@ -17,9 +17,9 @@ public sealed record StringFusesPlan(
 public static class StringFuseStage
 {
     /// <summary>Null with one string, or as long as there is no bank.</summary>
-    public static StringFusesPlan? Work(BankScene scene, CurrentsResult? currents, BankResult? bank, NetworkResult? network, ProtectionResult? protection)
+    public static StringFusesPlan? Work(BankScene scene, CurrentsResult? currents, BankResult? bank, RunResult? main, NetworkResult? network, ProtectionResult? protection)
     {
-        if (bank is not { Parallel: > 1 } || network is null || protection is null || network.CeilingA is null) return null;
+        if (bank is not { Parallel: > 1 } || main is null || network is null || protection is null) return null;
         var run = scene.Bank.Runs.FirstOrDefault(r => r.Id == Run.StringsId);
         var rule = RuleOf(scene.Rules.Word("fuse-each-string"));
         var asked = rule == StringFuseRule.Always || rule == StringFuseRule.ThreeOrMore && bank.Parallel >= 3;
@@ -27,7 +27,7 @@ public static class StringFuseStage
         var fuse = FuseClasses.AtVolts(FuseClasses.Get(run?.Fuse.Class is { } id && FuseClasses.Has(id) ? id : RunStage.AdvisedClass), protection.GreatestChargingV);
         // The fuse protects what lies between the string and the rail: a lead on bus bars, a jumper's size of copper on rails.
         var behind = network.Style == WiringStyle.BusBars ? network.Lead : bank.Series > 1 ? network.Jumper : network.Link;
-        var strings = Enumerable.Range(1, bank.Parallel).Select(s => Of(scene, bank, s, behind.AmpacityA)).ToList();
+        var strings = Enumerable.Range(1, bank.Parallel).Select(s => Of(scene, bank, s, behind.AmpacityA, main.DesignA)).ToList();
         var load = currents is { BankWorstA: > 0 } ? currents.BankWorstA : (double?)null;
         var wired = NetworkStage.ForShortCircuit(scene, bank, network);
         var cellV = Chemistries.Get(bank.Unit.Chemistry).CellOpenV;
@@ -39,15 +39,16 @@ public static class StringFuseStage
         var judged = rating is null ? own : Figures(rating).Strings!;
         var result = new StringFusesPlan(asked, fitted, fuse.Id, fuse.Label, run?.Fuse.Class is not null, rating, run?.Fuse.RatingA is not null, advised, fuse.MaxDcV, fuse.InterruptA,
             protection.GreatestChargingV, behind.AmpacityA, judged, judged.All(f => f.Fails.Count == 0));
-        if (scene.Tape is { } tape) WriteWorking(tape, result, protection);
+        if (scene.Tape is { } tape) WriteWorking(tape, result, protection, network.CeilingA is not null);
         return result;
     }
 
     private static StringFuseRule RuleOf(string word) => word switch { "none" => StringFuseRule.None, "always" => StringFuseRule.Always, _ => StringFuseRule.ThreeOrMore };
 
-    private static FusedString Of(BankScene scene, BankResult bank, int number, double ampacityA)
+    private static FusedString Of(BankScene scene, BankResult bank, int number, double ampacityA, double mostA)
     {
-        double limit = double.MaxValue;
+        // However much its units would allow, a string never carries more than the whole bank is asked for.
+        var limit = mostA;
         double? peak = double.MaxValue;
         for (var u = 1; u <= bank.Series; u++)
         {
@@ -58,14 +59,14 @@ public static class StringFuseStage
         return new(limit, ampacityA, peak);
     }
 
-    private static void WriteWorking(Tape tape, StringFusesPlan r, ProtectionResult protection)
+    private static void WriteWorking(Tape tape, StringFusesPlan r, ProtectionResult protection, bool limited)
     {
         foreach (var (i, f) in r.Strings.Index())
         {
             var name = Say.StringName(i + 1);
             tape.Write($"/stringFuses/strings/{i}/greatestA", $"the most in string {name}", f.GreatestA, "A", "7.3", null,
-                [T.Worked("s", null, "fraction", "its share", $"/network/shares/{i}"), T.Worked("c", null, "A", "ceiling", "/network/ceilingA"), T.Worked("I", null, "A", "full load", "/currents/bankWorstA")],
-                "Its share of the bank’s ceiling or, if more, what it carries when any one string drops out at full load and others follow.", "fuse-each-string");
+                [T.Worked("s", null, "fraction", "its share", $"/network/shares/{i}"), .. limited ? [T.Worked("c", null, "A", "ceiling", "/network/ceilingA")] : Array.Empty<Term>(), T.Worked("I", null, "A", "full load", "/mainRun/designA")],
+                "Its share of the bank’s ceiling, but never more than the whole bank is asked for, or, if more, what it carries when any one string drops out at full load and others follow.", "fuse-each-string");
             tape.Write($"/stringFuses/strings/{i}/wantedA", $"least rating of string {name}’s fuse", f.WantedA, "A", "7.3", "{m} × {g}",
                 [T.Assumed("m", Fuse.Margin, "", "margin against nuisance"), T.Worked("g", f.GreatestA, "A", "the most in it", $"/stringFuses/strings/{i}/greatestA")]);
             tape.Write($"/stringFuses/strings/{i}/shortCircuitA", $"what the other strings push into a short in string {name}", f.ShortCircuitA, "A", "5.4", null,

@@ -193,6 +193,17 @@ public class RunTests
         Assert.Null(Some.Marrow.With(("~/parallel", 1)).Bank().StringFuses);
     }
 
+    /// <summary>Three modules that allow 120 A each in a bank that is asked for 72.5 A: 90.6, so 100 A and not 150, on the leads of the main cable's size.</summary>
+    [Fact]
+    public void A_string_fuse_is_no_larger_than_the_whole_bank_asks_for()
+    {
+        var design = Some.Demo("Pell").With(("~/unit", Some.Unit("nmc-48-60")), ("~/parallel", 3));
+        var bank = design.Bank();
+        Assert.Equal(100, bank.StringFuses!.RatingA);
+        Assert.Equal(bank.MainRun!.DesignA, bank.StringFuses.Strings.Max(f => f.GreatestA), 9);
+        Assert.Null(design.Finding("strings.fuse"));
+    }
+
     /// <summary>Half of 50 mm²: 25 mm² is made.</summary>
     [Fact]
     public void The_bonding_conductor()

@@ -4,6 +4,7 @@ using FsCheck;
 using FsCheck.Fluent;
 using FsCheck.Xunit;
 using InkyBadger.Core.Banks;
+using InkyBadger.Core.Builds;
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Inverters;
@@ -234,6 +235,16 @@ public class EvaluatorLaws
         offered.AddRange(WhatIfs.Work(design, 0).Select(w => w.Changes));
         offered.AddRange(BankSteps.Work(design, 0).Select(b => b.Changes));
         offered.AddRange(VoltageLadder.Work(design, 0).Where(r => !r.Here).Select(r => r.Changes));
+        var screening = BuildSearch.Screen(design, 0, Catalogue.Units);
+        foreach (var choice in screening.Left.Take(3))
+        {
+            Assert.NotEmpty(JsonSerializer.Serialize(BuildMaker.Of(design, 0, choice, new()), DesignFormat.Options));
+            offered.Add(BuildBank.Changes(design, 0, choice));
+        }
+        Assert.NotEmpty(JsonSerializer.Serialize(BuildCompare.Work(design, 0, [null, .. screening.Left.Take(2)], new()), DesignFormat.Options));
+        Assert.NotEmpty(JsonSerializer.Serialize(CableRules.Work(design, 0), DesignFormat.Options));
+        Assert.NotEmpty(JsonSerializer.Serialize(Schedules.Work(design, 0), DesignFormat.Options));
+        foreach (var run in new[] { "main", "load-l0", "source-s0" }) Assert.NotEmpty(JsonSerializer.Serialize(RunTrials.Work(design, 0, run), DesignFormat.Options));
         foreach (var changes in offered) Assert.Empty(DesignCheck.Faults(DesignFormat.With(design, changes)));
     }
 

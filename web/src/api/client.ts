@@ -25,6 +25,11 @@ export type BankStep = Schemas['BankStep']
 export type UnitTrial = Schemas['UnitTrial']
 export type UnitCsvAnswer = Schemas['UnitCsvAnswer']
 export type InverterTrial = Schemas['InverterTrial']
+export type Build = Schemas['Build']
+export type BuildChoice = Schemas['BuildChoice']
+export type BuildLine = Schemas['BuildLine']
+export type BuildComparison = Schemas['BuildComparison']
+export type BuildTerms = Schemas['BuildTerms']
 export type RunTrials = Schemas['RunTrialsResult']
 export type RuleEffects = Schemas['RuleEffects']
 export type Schedules = Schemas['SchedulesResult']
@@ -178,5 +183,42 @@ export const api = {
         headers: { 'content-type': 'text/csv' },
       }),
     ),
+  /** Every build as it is worked out, line by line; aborting the signal stops the server too. */
+  builds: async (design: Design, bank: number, signal: AbortSignal, online: (line: BuildLine) => void) => {
+    const response = await fetch(`/api/builds?bank=${bank}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(design),
+      signal,
+    })
+    if (!response.ok || !response.body) unwrap({ error: await response.json().catch(() => ({})), response })
+    const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
+    let rest = ''
+    for (;;) {
+      const { value, done } = await reader.read()
+      if (done) return
+      const lines = (rest + value).split('\n')
+      rest = lines.pop()!
+      for (const line of lines) if (line) online(JSON.parse(line) as BuildLine)
+    }
+  },
+  compareBuilds: async (
+    design: Design,
+    bank: number,
+    builds: (BuildChoice | null)[],
+    terms: BuildTerms,
+    subject: number,
+  ) => {
+    const answer = await client.POST('/api/builds/compare', {
+      body: { design: design as unknown as Body, bank, builds: builds as BuildChoice[], terms, subject },
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  takeBuild: async (design: Design, bank: number, choice: BuildChoice, terms: BuildTerms) =>
+    unwrap(
+      await client.POST('/api/builds/take', {
+        body: { design: design as unknown as Body, bank, builds: [choice], terms, subject: 0 },
+      }),
+    ) as unknown as Change[],
   reference: async () => unwrap(await client.GET('/api/reference')),
 }

@@ -1804,6 +1804,162 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every sensible build of the stock, a line of JSON each as it is worked out; closing the connection stops it */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/x-ndjson": components["schemas"]["BuildLine"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Two to five builds side by side, with what wins on what and where it turns; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BuildQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BuildComparison"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The changes that take a build over into the design; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BuildQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DesignChange"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1848,6 +2004,7 @@ export interface components {
             wiring: components["schemas"]["Wiring"];
             runs: components["schemas"]["Run"][];
             sources: components["schemas"]["Source"][];
+            space: null | components["schemas"]["UnitSize"];
         };
         /**
          * @description The bank at a load of one's choice: amperes and limit of each string, what each loss would bring, and the greatest load at which any one
@@ -2038,6 +2195,22 @@ export interface components {
             network: null | string;
             protection: null | string;
         };
+        /** @description A line of the bill: what, how many, each and together. */
+        BillLine: {
+            part: components["schemas"]["BillPart"];
+            what: string;
+            /** Format: double */
+            count: number;
+            /** Format: double */
+            each: number;
+            /** Format: double */
+            price: number;
+        };
+        /**
+         * @description What a line of the bill is for; the bar of a build is divided by it.
+         * @enum {unknown}
+         */
+        BillPart: "units" | "protection" | "balancers" | "links" | "copper" | "fuses" | "switching" | "inverter" | "converter" | "monitor" | "box" | "hours";
         BmsLimits: {
             /** Format: double */
             continuousA: number;
@@ -2062,6 +2235,170 @@ export interface components {
             lengthPinned: boolean;
             absent: boolean;
             fits: boolean;
+        };
+        /**
+         * @description A build worked out whole: what it is, its bill, what it gives (AC watts null: no inverter), what it takes, and how it ages. double? Build.AskedWh
+         *     is what the demand wants usable; double Build.EvenTotal counts the units' price for that alone. Wrong builds say why.
+         */
+        Build: {
+            key: string;
+            choice: components["schemas"]["BuildChoice"];
+            name: string;
+            /** Format: int32 */
+            units: number;
+            /** Format: double */
+            unitPrice: number;
+            bill: components["schemas"]["BuildBillResult"];
+            /** Format: double */
+            nominalV: number;
+            /** Format: double */
+            ratedWh: number;
+            /** Format: double */
+            usableWh: number;
+            /** Format: double */
+            askedWh: null | number;
+            /** Format: double */
+            evenTotal: number;
+            /** Format: double */
+            continuousW: null | number;
+            bottleneck: null | string;
+            /** Format: double */
+            startW: null | number;
+            startBottleneck: null | string;
+            /** Format: double */
+            worstA: number;
+            cable: string;
+            /** Format: double */
+            cableMm2: null | number;
+            /** Format: int32 */
+            cableConductors: number;
+            /** Format: double */
+            fuseA: null | number;
+            inverter: null | string;
+            /** Format: double */
+            heaviestKg: number;
+            /** Format: double */
+            massKg: number;
+            layout: null | components["schemas"]["BuildLayout"];
+            /**
+             * Format: double
+             * @description Usable after one unit has failed, its string with it [Wh]; the AC watts the rest lets through.
+             */
+            leftWh: number;
+            /** Format: double */
+            leftAcW: null | number;
+            growth: components["schemas"]["GrowthStep"];
+            communicates: boolean;
+            /** Format: double */
+            lifeYears: null | number;
+            /** Format: int32 */
+            banksBought: null | number;
+            /** Format: double */
+            perUsableKwh: number;
+            /** Format: double */
+            perDeliveredKwh: null | number;
+            /** Format: double */
+            perYear: null | number;
+            wrong: string[];
+            /** Format: int32 */
+            toLookAt: number;
+            fits: boolean;
+        };
+        /** @description Everything a build costs, line by line, with its connections, hours and minutes of upkeep a year. */
+        BuildBillResult: {
+            lines: components["schemas"]["BillLine"][];
+            /** Format: double */
+            total: number;
+            /** Format: int32 */
+            connections: number;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            upkeepMinutes: number;
+        };
+        /** @description What makes one build different from another: the unit, the system voltage, S and P, and how the strings are joined. */
+        BuildChoice: {
+            unit: components["schemas"]["UnitItem"];
+            /** Format: int32 */
+            systemV: number;
+            /** Format: int32 */
+            series: number;
+            /** Format: int32 */
+            parallel: number;
+            style: components["schemas"]["WiringStyle"];
+            /** @description The same for the same build, every time. */
+            key: null | string;
+        };
+        /** @description Two to five builds side by side: the figures, what wins on what, and where it turns. */
+        BuildComparison: {
+            builds: components["schemas"]["Build"][];
+            verdict: string[];
+            flips: components["schemas"]["BuildFlip"][];
+            lines: components["schemas"]["PriceLine"][];
+            priceOf: null | string;
+        };
+        /**
+         * @description Where the comparison turns: at this value A and B cost the same (whole cost; for cycles, cost a delivered kWh), A cheaper below or above it.
+         *     Null value: no sensible one turns it. For a price the unit it is of, and what it is now.
+         */
+        BuildFlip: {
+            kind: components["schemas"]["FlipKind"];
+            a: string;
+            b: string;
+            unit: null | string;
+            /** Format: double */
+            now: number;
+            /** Format: double */
+            at: null | number;
+            aCheaperBelow: boolean;
+            sentence: string;
+        };
+        /** @description How the units of a build stand: so many across, deep and high, the room they take with the gaps between them [mm], whether it is in the space given. */
+        BuildLayout: {
+            /** Format: int32 */
+            across: number;
+            /** Format: int32 */
+            deep: number;
+            /** Format: int32 */
+            high: number;
+            /** Format: double */
+            lengthMm: number;
+            /** Format: double */
+            widthMm: number;
+            /** Format: double */
+            heightMm: number;
+            fits: null | boolean;
+        };
+        BuildLine: {
+            /** Format: int32 */
+            worked: number;
+            /** Format: int32 */
+            of: number;
+            done: boolean;
+            /** Format: int32 */
+            candidates: null | number;
+            out: null | components["schemas"]["ScreenedOut"][];
+            build: null | components["schemas"]["Build"];
+        };
+        BuildQuestion: {
+            design: null | components["schemas"]["JsonObject"];
+            /** Format: int32 */
+            bank: number;
+            builds: components["schemas"]["BuildChoice"][];
+            terms: components["schemas"]["BuildTerms"];
+            /** Format: int32 */
+            subject: number;
+        };
+        /** @description Prices and use a comparison is made with; null: as the design and the catalogue have it. */
+        BuildTerms: {
+            /** @description Price of a unit by its key. */
+            unitPrices: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            hourRate: null | number;
+            /** Format: double */
+            cyclesPerYear: null | number;
         };
         /**
          * @description The bus: where it lies on the main run [m], what is lost up to it and left there at full load [V], out and back to it at 20 °C [Ω], and what
@@ -2640,6 +2977,8 @@ export interface components {
             value: number;
             unit: string;
         };
+        /** @enum {unknown} */
+        FlipKind: "unit-price" | "hour-rate" | "cycles-per-year";
         /**
          * @description Why a fuse does not fit, in the order they are looked at.
          * @enum {unknown}
@@ -2686,6 +3025,16 @@ export interface components {
         };
         /** @enum {unknown} */
         Grade: "danger" | "fault" | "caution" | "note";
+        /** @description A next step to grow by: units more, what they hold [usable Wh], what they cost, and what stands in the way (null: nothing). */
+        GrowthStep: {
+            /** Format: int32 */
+            units: number;
+            /** Format: double */
+            usableWh: number;
+            /** Format: double */
+            price: number;
+            not: null | string;
+        };
         /** @description Each station's answer in a sentence. */
         Headlines: {
             loads: string;
@@ -3217,6 +3566,26 @@ export interface components {
         PriceBasis: {
             date: null | string;
             set: null | string;
+            /**
+             * Format: double
+             * @description An hour's work [money]; null: as the table of parts has it.
+             */
+            hourRate: null | number;
+            /** @description Prices of units that are other than the catalogue's. */
+            units: components["schemas"]["UnitPrice"][];
+        };
+        /** @description Whole cost of a build over the price of one unit: two points of a straight line. */
+        PriceLine: {
+            key: string;
+            from: components["schemas"]["PricePoint"];
+            to: components["schemas"]["PricePoint"];
+        };
+        /** @description A point of a line of whole costs over a unit's price. */
+        PricePoint: {
+            /** Format: double */
+            price: number;
+            /** Format: double */
+            total: number;
         };
         ProblemDetails: {
             type?: null | string;
@@ -3498,6 +3867,12 @@ export interface components {
             volts: number;
             sentence: string;
         };
+        /** @description Why candidates were left out by arithmetic, and how many. */
+        ScreenedOut: {
+            reason: string;
+            /** Format: int32 */
+            count: number;
+        };
         /** @enum {unknown} */
         Season: "both" | "winter" | "summer";
         /** @description A day of one season: what its loads take of AC, for how long they need the inverter, their peaks and the instants of these. */
@@ -3714,6 +4089,13 @@ export interface components {
             communicates: boolean;
             /** Format: double */
             breakerA: null | number;
+        };
+        /** @description A unit's price by its key [money, ≥ 0], and of what day it is. */
+        UnitPrice: {
+            key: string;
+            /** Format: double */
+            price: number;
+            date: null | string;
         };
         UnitSize: {
             /** Format: double */

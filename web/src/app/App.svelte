@@ -4,6 +4,7 @@
   import { route } from './route.svelte'
   import DeviceKey from './DeviceKey.svelte'
   import { session } from './session.svelte'
+  import Builds from '../builds/Builds.svelte'
   import Summary from '../summary/Summary.svelte'
   import Tape from './Tape.svelte'
   import Shelf from './Shelf.svelte'
@@ -34,7 +35,7 @@
   })
   $effect(() => {
     const station = route.station
-    if (!route.tape && !route.summary) untrack(() => session.arrive(station))
+    if (!route.tape && !route.summary && !route.builds) untrack(() => session.arrive(station))
   })
 </script>
 
@@ -48,7 +49,7 @@
 {:else if route.shelf}
   <Shelf />
 {:else if session.design && session.evaluation && session.reference}
-  {#if route.tape}<Tape />{:else if route.summary}<Summary />{:else}<Workbench />{/if}
+  {#if route.tape}<Tape />{:else if route.summary}<Summary />{:else if route.builds}<Builds />{:else}<Workbench />{/if}
 {:else}
   <main class="p-8 caption" aria-busy="true">Opening the design…</main>
 {/if}

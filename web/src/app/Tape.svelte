@@ -27,6 +27,13 @@
     mainRun: 'Main run',
     network: 'Current in the bank',
     protection: 'Fuse and short circuit',
+    bus: 'The bus',
+    circuits: 'The other runs',
+    stringFuses: 'String fuses',
+    bonding: 'Bonding',
+    devices: 'Devices on DC',
+    needs: 'What the voltage brings',
+    envelope: 'What gives way first',
   }
   const chapters = $derived.by(() => {
     const list: { key: string; name: string; equations: Equation[] }[] = []

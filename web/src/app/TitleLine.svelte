@@ -36,6 +36,16 @@
     onchange={rename}
     onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
   />
+  <nav class="places" aria-label="Places">
+    <a
+      href="#/d/{session.id}/{session.station}"
+      class={[!route.builds && 'on']}
+      aria-current={route.builds ? undefined : 'page'}>Path</a
+    >
+    <a href="#/d/{session.id}/builds" class={[route.builds && 'on']} aria-current={route.builds ? 'page' : undefined}
+      >Builds</a
+    >
+  </nav>
   {#if session.design!.banks.length > 1}
     <span class="banks" role="group" aria-label="Banks of this design">
       {#each session.design!.banks as bank, i (bank.id)}
@@ -124,6 +134,21 @@
   .name:hover,
   .name:focus {
     border-color: var(--ink-3);
+  }
+  .places {
+    display: flex;
+    gap: 14px;
+    font-size: 13.5px;
+  }
+  .places a {
+    min-height: 26px;
+    display: inline-flex;
+    align-items: center;
+    border-bottom: 2.5px solid transparent;
+  }
+  .places .on {
+    font-weight: 700;
+    border-color: var(--ink);
   }
   .banks {
     display: flex;

@@ -1,7 +1,7 @@
 import type { Station } from '../api/client'
 import { stations } from './session.svelte'
 
-/** The address after the hash: `#/shelf`, `#/d/<id>/<station>`, `#/d/<id>/tape` or `#/d/<id>/summary`. */
+/** The address after the hash: `#/shelf`, `#/d/<id>/<station>`, `#/d/<id>/tape`, `#/d/<id>/summary` or `#/d/<id>/builds`. */
 class Route {
   hash = $state(location.hash)
 
@@ -21,6 +21,9 @@ class Route {
   /** The one page for print. */
   get summary() {
     return this.design !== null && this.parts[2] === 'summary'
+  }
+  get builds() {
+    return this.design !== null && this.parts[2] === 'builds'
   }
   /** The key a device's link carries. */
   get key(): string | null {

@@ -56,7 +56,9 @@ export function show(value: number, unit: string, system: UnitSystem = 'metric',
         ? { text: num(value / 3600, 1), unit: 'h' }
         : value >= 120
           ? { text: plain(value / 60, 1), unit: 'min' }
-          : { text: plain(value, value < 10 ? 2 : 0), unit: 's' }
+          : value > 0 && value < 0.01
+            ? { text: String(Number((value * 1000).toPrecision(2))), unit: 'ms' }
+            : { text: plain(value, value < 10 ? 2 : 0), unit: 's' }
     case 'fraction':
       return { text: num(value * 100, 1), unit: '%' }
     case 'ohm':

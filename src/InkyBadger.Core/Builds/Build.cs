@@ -1,0 +1,133 @@
+using InkyBadger.Core.Costs;
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Findings;
+
+namespace InkyBadger.Core.Builds;
+
+/// <summary>A next step to grow by: units more, what they hold [usable Wh], what they cost, and what stands in the way (null: nothing).</summary>
+public sealed record GrowthStep(int Units, double UsableWh, double Price, string? Not);
+
+/// <summary>
+/// A build worked out whole: what it is, its bill, what it gives (AC watts null: no inverter), what it takes, and how it ages. <see cref="AskedWh"/>
+/// is what the demand wants usable; <see cref="EvenTotal"/> counts the units' price for that alone. Wrong builds say why.
+/// </summary>
+public sealed record Build
+{
+    public required string Key { get; init; }
+    public required BuildChoice Choice { get; init; }
+    public required string Name { get; init; }
+    public required int Units { get; init; }
+    public required double UnitPrice { get; init; }
+    public required BuildBillResult Bill { get; init; }
+    public required double NominalV { get; init; }
+    public required double RatedWh { get; init; }
+    public required double UsableWh { get; init; }
+    public double? AskedWh { get; init; }
+    public required double EvenTotal { get; init; }
+    public double? ContinuousW { get; init; }
+    public string? Bottleneck { get; init; }
+    public double? StartW { get; init; }
+    public string? StartBottleneck { get; init; }
+    public required double WorstA { get; init; }
+    public required string Cable { get; init; }
+    public double? CableMm2 { get; init; }
+    public int CableConductors { get; init; }
+    public double? FuseA { get; init; }
+    public string? Inverter { get; init; }
+    public required double HeaviestKg { get; init; }
+    public required double MassKg { get; init; }
+    public BuildLayout? Layout { get; init; }
+
+    /// <summary>Usable after one unit has failed, its string with it [Wh]; the AC watts the rest lets through.</summary>
+    public required double LeftWh { get; init; }
+    public double? LeftAcW { get; init; }
+    public required GrowthStep Growth { get; init; }
+    public required bool Communicates { get; init; }
+    public double? LifeYears { get; init; }
+    public int? BanksBought { get; init; }
+    public required double PerUsableKwh { get; init; }
+    public double? PerDeliveredKwh { get; init; }
+    public double? PerYear { get; init; }
+    public required IReadOnlyList<string> Wrong { get; init; }
+    public required int ToLookAt { get; init; }
+    public bool Fits => Wrong.Count == 0;
+}
+
+/// <summary>Prices and use a comparison is made with; null: as the design and the catalogue have it.</summary>
+public sealed record BuildTerms
+{
+    /// <summary>Price of a unit by its key.</summary>
+    public IReadOnlyDictionary<string, double> UnitPrices { get; init; } = new Dictionary<string, double>();
+    public double? HourRate { get; init; }
+    public double? CyclesPerYear { get; init; }
+}
+
+/// <summary>Works a build out: the whole design as it would be, evaluated, with its bill.</summary>
+public static class BuildMaker
+{
+    /// <summary>Served years and cycles a year where the design does not say [years, 1/year].</summary>
+    public const double DefaultYears = 10, DefaultCycles = 100;
+
+    /// <summary>Null where it cannot be worked out, such as a design without loads.</summary>
+    public static Build? Of(DesignDocument design, int index, BuildChoice choice, BuildTerms terms)
+    {
+        var tried = BuildBank.In(design, index, choice);
+        return Of(tried, index, Evaluator.Evaluate(tried), choice, terms);
+    }
+
+    /// <summary>The build the design stands on, untouched; null as long as it has no bank.</summary>
+    public static Build? Present(DesignDocument design, int index, BuildTerms terms)
+    {
+        var evaluation = Evaluator.Evaluate(design);
+        return ChoiceOf(evaluation, index) is { } choice ? Of(design, index, evaluation, choice, terms) : null;
+    }
+
+    public static BuildChoice? ChoiceOf(Evaluation evaluation, int index) => evaluation.Banks[index] is { Bank: { } b, Network: { } n, Voltage: { } v } ? new(b.Unit, v.SystemV, b.Series, b.Parallel, n.Style) : null;
+
+    private static Build? Of(DesignDocument design, int index, Evaluation evaluation, BuildChoice choice, BuildTerms terms)
+    {
+        var e = evaluation.Banks[index];
+        if (e is not { Bank: { } bank, Network: { } network, MainRun: { } run, Voltage: { } voltage }) return null;
+        var scene = new BankScene(design, design.Banks[index], index, new(design.HouseRules), null);
+        var unit = bank.Unit;
+        var unitPrice = terms.UnitPrices.TryGetValue(unit.Key, out var own) ? own : design.Prices.Of(unit);
+        var bill = BuildBill.Of(scene, e, unitPrice, terms.HourRate ?? design.Prices.HourRate ?? Reference.Parts.HourRate);
+        double? asked = bank.Sizing is { } sizing ? sizing.RatedWh * bank.Dod : null;
+        var units = bank.Units * unitPrice;
+        var even = asked is { } wanted && wanted < bank.UsableWh ? bill.Total - units * (1 - wanted / bank.UsableWh) : bill.Total;
+        var cycles = terms.CyclesPerYear ?? design.CyclesPerYear ?? DefaultCycles;
+        var years = design.Years ?? DefaultYears;
+        var chemistry = Reference.Chemistries.Get(unit.Chemistry);
+        var life = Cost.Delivered(units, bank.UsableWh, years, cycles, unit.CalendarYears ?? chemistry.CalendarYears, unit.CycleLife ?? chemistry.CyclesAtTypicalDod);
+        // When a bank has served, its units alone are bought again.
+        var paid = bill.Total + (life.Banks - 1) * units;
+        var mine = evaluation.Findings.Where(f => f.Bank == e.Id).ToList();
+        List<string> wrong = [.. mine.Where(f => f.Grade <= Grade.Fault).Select(f => f.Title)];
+        if (bank.Sizing is { } s && bank.Parallel < s.Parallel) wrong.Add($"{bank.Parallel} strings, where the demand asks for {s.Parallel}");
+        var first = e.Chain?.Continuous is [{ } link, ..] ? link : null;
+        var start = e.Chain?.AtStart is [{ } early, ..] ? early : null;
+        return new()
+        {
+            Key = choice.Key, Choice = choice, Name = $"{bank.Units} × {unit.Name}", Units = bank.Units, UnitPrice = unitPrice, Bill = bill, NominalV = voltage.NominalV, RatedWh = bank.RatedWh, UsableWh = bank.UsableWh,
+            AskedWh = asked, EvenTotal = even, ContinuousW = first?.AcW, Bottleneck = Word(first?.Name), StartW = start?.AcW, StartBottleneck = Word(start?.Name), WorstA = e.Currents?.BankWorstA ?? 0,
+            Cable = run.Size is { } size ? Say.Size(size, run.Conductors) : "none", CableMm2 = run.AreaMm2, CableConductors = run.Conductors, FuseA = run.RatingA, Inverter = e.Inverter?.Item is null ? null : e.Inverter.Name,
+            HeaviestKg = unit.MassKg, MassKg = bank.MassKg, Layout = BuildSpace.Of(unit, bank.Units, design.Banks[index].Space),
+            LeftWh = bank.UsableWh * (bank.Parallel - 1) / bank.Parallel, LeftAcW = bank.Parallel == 1 ? 0 : network.SurvivesAcW, Growth = Grow(scene, bank, unitPrice, e),
+            Communicates = unit.Communicates, LifeYears = life.LifeYears, BanksBought = life.Banks, PerUsableKwh = bill.Total / (bank.UsableWh / 1000),
+            PerDeliveredKwh = life.DeliveredKwh > 0 ? paid / life.DeliveredKwh : null, PerYear = paid / years,
+            Wrong = wrong, ToLookAt = mine.Count(f => f.Grade == Grade.Caution),
+        };
+    }
+
+    private static string? Word(string? element) => element == Limits.LimitsChain.Bank ? "the batteries" : element;
+
+    /// <summary>Another string, with its fuse where strings have one.</summary>
+    private static GrowthStep Grow(BankScene scene, BankResult bank, double unitPrice, BankEvaluation e)
+    {
+        var most = scene.Rules.Number("most-strings");
+        var not = bank.Parallel >= bank.Unit.MaxParallel ? $"its maker allows {bank.Unit.MaxParallel} strings"
+            : bank.Parallel >= most ? $"the house rule allows {Say.Number(most)} strings" : null;
+        var fuse = e.StringFuses is { Fitted: true } s ? Reference.Parts.Fuse(s.FuseClass) : 0;
+        return new(bank.Series, bank.UsableWh / bank.Parallel, bank.Series * unitPrice + fuse, not);
+    }
+}

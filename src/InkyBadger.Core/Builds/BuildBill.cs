@@ -1,0 +1,82 @@
+using InkyBadger.Core.Costs;
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Network;
+using InkyBadger.Core.Reference;
+
+namespace InkyBadger.Core.Builds;
+
+/// <summary>What a line of the bill is for; the bar of a build is divided by it.</summary>
+public enum BillPart { Units, Protection, Balancers, Links, Copper, Fuses, Switching, Inverter, Converter, Monitor, Box, Hours }
+
+/// <summary>A line of the bill: what, how many, each and together.</summary>
+public sealed record BillLine(BillPart Part, string What, double Count, double Each)
+{
+    public double Price => Count * Each;
+}
+
+/// <summary>Everything a build costs, line by line, with its connections, hours and minutes of upkeep a year.</summary>
+public sealed record BuildBillResult(IReadOnlyList<BillLine> Lines, double Total, int Connections, double Hours, double UpkeepMinutes);
+
+/// <summary>The whole bill of an evaluated bank (method, 8.3): nothing that it needs is left out.</summary>
+internal static class BuildBill
+{
+    /// <summary>Lugs of the main run: at the ends of either pole, and at fuse, disconnect and shunt.</summary>
+    private const int MainLugs = Voltage.NeedsStage.MainLugs;
+
+    public static BuildBillResult Of(BankScene scene, BankEvaluation e, double unitPrice, double hourRate)
+    {
+        var (bank, network, run) = (e.Bank!, e.Network!, e.MainRun!);
+        var busBars = network.Style == WiringStyle.BusBars;
+        var chemistry = Chemistries.Get(bank.Unit.Chemistry);
+        var balanced = bank.Series > 1 && !bank.Unit.Communicates;
+        var byHand = balanced && scene.Rules.Word("series-balancer") == "by-hand";
+        var bare = chemistry.IsLithium && bank.Unit.Bms is null;
+        // A BMS of bare cells keeps them level too.
+        var balancers = balanced && !byHand && !bare ? bank.Parallel : 0;
+        var strings = e.StringFuses is { Fitted: true } s ? s : null;
+        var hasSwitch = e.Bus?.HasSwitch ?? true;
+        var area = run.AreaMm2 ?? 0;
+        double SeriesLink() => network.Jumper.LengthM * Parts.CablePerM(network.Jumper.AreaMm2);
+        var beside = busBars ? network.Lead : network.Link;
+        var busA = Math.Max(run.DesignA, run.RatingA ?? 0);
+
+        var seriesLinks = bank.Units - bank.Parallel;
+        var parallelLinks = bank.Parallel == 1 && !busBars ? 0 : busBars ? 2 * bank.Parallel : 2 * (bank.Parallel - 1);
+        var lugs = 2 * (seriesLinks + parallelLinks);
+        var lugEach = lugs == 0 ? 0 : (2 * seriesLinks * Parts.Lug(network.Jumper.AreaMm2) + 2 * parallelLinks * Parts.Lug(beside.AreaMm2)) / lugs;
+
+        var lines = new List<BillLine> { new(BillPart.Units, bank.Unit.Name, bank.Units, unitPrice) };
+        void Add(BillPart part, string what, double count, double each)
+        {
+            if (count > 0) lines.Add(new(part, what, count, each));
+        }
+        Add(BillPart.Protection, "BMS for a string of bare cells", bare ? bank.Parallel : 0, Parts.Bms(Math.Max(1, run.DesignA * network.WorstShare)));
+        Add(BillPart.Balancers, "balancer", balancers, Parts.Balancer);
+        Add(BillPart.Links, $"jumper, {network.Jumper.Size}", seriesLinks, SeriesLink());
+        Add(BillPart.Links, busBars ? $"bus lead, {beside.Size}" : $"rail link, {beside.Size}", parallelLinks, beside.LengthM * Parts.CablePerM(beside.AreaMm2));
+        Add(BillPart.Links, "lug", lugs, lugEach);
+        Add(BillPart.Links, "bus bar at the bank", busBars ? 2 : 0, Parts.BusBar(busA));
+        Add(BillPart.Fuses, $"main fuse, {run.FuseLabel.Split(',')[0]}", run.RatingA is null ? 0 : 1, Parts.Fuse(run.FuseClass));
+        Add(BillPart.Fuses, "string fuse", strings?.Strings.Count ?? 0, strings is null ? 0 : Parts.Fuse(strings.FuseClass));
+        Add(BillPart.Switching, "disconnect", hasSwitch ? 1 : 0, Parts.Switch(run.DesignA));
+        Add(BillPart.Switching, "bus bar", 2, Parts.BusBar(busA));
+        if (area > 0)
+        {
+            Add(BillPart.Copper, $"main cable, {Say.Size(run.Size!, run.Conductors)}, metre", 2 * run.LengthM * run.Conductors, Parts.CablePerM(area));
+            Add(BillPart.Copper, "lug of the main run", MainLugs * run.Conductors, Parts.Lug(area));
+        }
+        var inverter = e.Inverter;
+        Add(BillPart.Inverter, inverter?.Name ?? "", inverter?.Item is null ? 0 : inverter.Stack, inverter?.Item?.Price ?? 0);
+        Add(BillPart.Converter, "converter", e.Needs is { ConverterW: > 0 } ? 1 : 0, e.Needs?.ConverterPrice ?? 0);
+        Add(BillPart.Monitor, "shunt and display", 1, Parts.Monitor);
+        var litres = bank.Unit.Size is { } size ? bank.Units * size.LengthMm * size.WidthMm * size.HeightMm / 1e6 : 0;
+        // A rack module stands in its rack.
+        Add(BillPart.Box, bank.Unit.BreakerA is null ? "box" : "rack", litres > 0 ? 1 : 0, Parts.Box(Math.Max(1, litres)));
+
+        var input = new BuildCostInput(bank.Series, bank.Parallel, unitPrice) { OnBusBars = busBars };
+        var fittings = (run.RatingA is null ? 0 : 1) + (strings?.Strings.Count ?? 0) + (hasSwitch ? 1 : 0) + 1 + balancers + (bare ? bank.Parallel : 0);
+        var work = BuildWork.Work(input, fittings, bank.Unit.Chemistry == "flooded", byHand);
+        Add(BillPart.Hours, "hour’s work", work.Hours, hourRate);
+        return new(lines, lines.Sum(l => l.Price), work.Connections, work.Hours, work.UpkeepMinutesPerYear);
+    }
+}

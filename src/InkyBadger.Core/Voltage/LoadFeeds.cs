@@ -1,0 +1,32 @@
+using InkyBadger.Core.Demand;
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Reference;
+
+namespace InkyBadger.Core.Voltage;
+
+/// <summary>How a DC load is fed at a system voltage: on the bus where the bus stays in its window, or is of its own volts; else by a converter.</summary>
+internal static class LoadFeeds
+{
+    private const double UsualV = 12;
+
+    /// <summary>The load as it would be there; itself where nothing changes.</summary>
+    public static Load At(Load load, int systemV, string chemistryId)
+    {
+        if (load.Kind == LoadKind.Ac || load.Tap is not null) return load;
+        bool direct;
+        if (load.Window is { } w)
+        {
+            var chemistry = Chemistries.Get(chemistryId);
+            var cells = CellsPerSystem.Get(chemistryId, systemV);
+            direct = Tolerant.AtLeast(cells * chemistry.CellLowUnderLoadV, w.MinV) && Tolerant.AtLeast(w.MaxV, cells * chemistry.CellTopV);
+        }
+        else if (load.Volts is { } own) direct = own >= systemV * 0.9 && own <= systemV * 1.2;
+        // A device nobody said more of was bought for the bus it is on.
+        else direct = load.Kind == LoadKind.Dc;
+        var kind = direct ? LoadKind.Dc : LoadKind.Converter;
+        if (kind == load.Kind) return load;
+        return load with { Kind = kind, Volts = kind == LoadKind.Converter ? load.Volts ?? Between(load.Window) : load.Volts };
+    }
+
+    private static double Between(VoltageWindow? window) => window is null || window.MinV <= UsualV && window.MaxV >= UsualV ? UsualV : Math.Round((window.MinV + window.MaxV) / 2);
+}

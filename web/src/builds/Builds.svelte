@@ -1,0 +1,291 @@
+<script lang="ts">
+  import { untrack } from 'svelte'
+  import { session } from '../app/session.svelte'
+  import TitleLine from '../app/TitleLine.svelte'
+  import { keeper } from '../app/keeper.svelte'
+  import Conflict from '../app/Conflict.svelte'
+  import { tinykeys } from 'tinykeys'
+  import Mark from '../ui/Mark.svelte'
+  import { num } from '../ui/quantity'
+  import QuantityField from '../ui/QuantityField.svelte'
+  import TypedField from '../ui/TypedField.svelte'
+  import { builds, letter } from './bench.svelte'
+  import BuildColumn from './BuildColumn.svelte'
+  import BuildList from './BuildList.svelte'
+  import NumberLines from './NumberLines.svelte'
+  import Turns from './Turns.svelte'
+
+  /** The same job built in other ways: side by side with everything each needs, in plain words, and where it turns. */
+  const PAUSE_MS = 250
+  // Another design, or another bank, begins anew; any change of the design searches anew.
+  $effect(() => {
+    void session.id
+    void session.bankIndex
+    untrack(() => builds.reset())
+  })
+  $effect(() => {
+    if (!session.evaluation) return
+    void session.bankIndex
+    const timer = setTimeout(() => void builds.search(), PAUSE_MS)
+    return () => clearTimeout(timer)
+  })
+  $effect(() => {
+    const walk = (step: 'undo' | 'redo') => (e: KeyboardEvent) => {
+      if ((e.target as HTMLElement).closest('[data-typed], textarea, dialog')) return
+      e.preventDefault()
+      void session.walk(step)
+    }
+    return tinykeys(window, { '$mod+z': walk('undo'), '$mod+Shift+z': walk('redo'), '$mod+y': walk('redo') })
+  })
+
+  const c = $derived(builds.comparison)
+  const list = $derived(c?.builds ?? [])
+  const currency = $derived(session.design!.display.currency)
+  const money = (value: number, decimals = 0) => `${currency}${num(value, decimals)}`
+  const most = $derived(Math.max(1, ...list.map((b) => b.bill.total)))
+  let wide = $state(900)
+  const TALL = 96
+  /** One scale for all: the longest and the tallest still fit their columns. */
+  const pxPerMm = $derived(
+    Math.min(
+      ...list.map((b) =>
+        b.layout
+          ? Math.min((TALL - 6) / b.layout.heightMm, (wide / Math.max(1, list.length) - 74) / b.layout.lengthMm)
+          : 1,
+      ),
+      0.4,
+    ),
+  )
+  const space = $derived(session.bank!.space)
+  const sides = ['lengthMm', 'widthMm', 'heightMm'] as const
+  const words = { lengthMm: 'long', widthMm: 'deep', heightMm: 'high' }
+  function readSide(side: (typeof sides)[number], typed: string) {
+    if (typed.trim() === '') {
+      session.edit({ path: '~/space', value: null })
+      return {}
+    }
+    const value = Number(typed.replace(/\s*mm$/, ''))
+    if (!Number.isFinite(value) || value < 1 || value > 5000) return { reason: 'must be 1 to 5,000 mm' }
+    session.edit({
+      path: '~/space',
+      value: { lengthMm: 5000, widthMm: 5000, heightMm: 5000, ...(space ?? {}), [side]: value },
+    })
+    return {}
+  }
+  const headline = $derived(c?.verdict[0] ?? session.evaluation?.firstToDo ?? 'Working out what could be built')
+  const open = $derived(list.find((b) => b.key === builds.bill) ?? null)
+</script>
+
+<div class="bench">
+  <TitleLine />
+  <main class="sheet">
+    <div class="instrument">
+      <h1 class="headline" data-testid="headline">{headline}</h1>
+      <p class="note" role="status" data-testid="progress">
+        {#if builds.running && builds.screening}{num(builds.worked)} of {num(builds.screening.of)} worked out, of {num(
+            builds.screening.candidates,
+          )} candidates.
+          <button type="button" class="link-copper min-h-6" onclick={() => builds.stop()}>Stop</button>
+        {:else if builds.screening}{num(builds.worked)} builds worked out whole, of {num(builds.screening.candidates)} candidates;
+          each with everything it needs.
+        {:else if builds.told}{builds.told}{/if}
+      </p>
+      <div class="controls">
+        <QuantityField label="cycles a year" kind="number" path="/cyclesPerYear" advised={100} whole width="70px" />
+        <QuantityField label="years" kind="number" path="/years" advised={10} whole width="60px" />
+        <QuantityField label="an hour’s work" kind="number" path="/prices/hourRate" advised={38} whole width="76px" />
+        {#each sides as side (side)}
+          <TypedField
+            label="space, {words[side]}, mm"
+            text={space ? String(space[side]) : ''}
+            placeholder="any"
+            read={(typed) => readSide(side, typed)}
+            snapshot={() => [{ path: `${session.base}/space`, value: space ?? null }]}
+            width="78px"
+            path="/space/{side}"
+          />
+        {/each}
+        <label class="tick"
+          ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={builds.sameLine} data-testid="same-line" /> same
+          product line only</label
+        >
+        <label class="tick"
+          ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={builds.even} data-testid="even" /> count the
+          energy asked alone</label
+        >
+      </div>
+      {#if list.length > 0}
+        <div class="columns" bind:clientWidth={wide} style:--n={list.length}>
+          {#each list as build, i (build.key + i)}
+            <BuildColumn {build} index={i} {pxPerMm} tall={TALL} {most} {money} />
+          {/each}
+        </div>
+        <p class="legend caption">
+          <span class="sw units"></span> units <span class="sw balancers"></span> balancers, BMS
+          <span class="sw copper"></span>
+          links, copper, fuses, switch
+          <span class="sw inverter"></span> inverter, converter <span class="sw box"></span> monitor, box
+          <span class="sw hours"></span>
+          hours. From the front, to one scale; round: the main cable cut across, larger.
+          <b class="ml-2">Right is better on every line.</b>
+        </p>
+        {#if open}
+          <section class="bill" data-testid="bill">
+            <h3 class="font-bold text-[13.5px]">
+              The whole bill of {letter(list.indexOf(open))}, {open.name}, prices of {session.design!.prices.date ??
+                'the catalogue'}
+            </h3>
+            <table class="table table-xs">
+              <tbody
+                >{#each open.bill.lines as line, i (i)}<tr
+                    ><th scope="row">{line.what}</th><td class="fig"
+                      >{num(line.count, line.count % 1 ? 2 : 0)} × {money(line.each, line.each % 1 ? 2 : 0)}</td
+                    ><td class="fig text-right">{money(line.price, 2)}</td></tr
+                  >{/each}<tr
+                  ><th scope="row">together</th><td></td><td class="fig text-right">{money(open.bill.total, 2)}</td></tr
+                ></tbody
+              >
+            </table>
+          </section>
+        {/if}
+        <NumberLines {list} {money} />
+      {:else}
+        <p class="note mt-3">{session.result?.because.bank ?? session.evaluation?.firstToDo ?? ''}</p>
+      {/if}
+      <BuildList {money} />
+      <p class="caution">
+        Prices are samples with a date, of an unnamed currency: put your own in. A comparison is no data sheet; limits,
+        wiring and warranty of the units you buy come first.
+      </p>
+    </div>
+    <div class="notes">
+      {#if c}
+        <section aria-label="Verdict" data-testid="verdict">
+          {#each c.verdict as sentence, i (i)}<p class={i === 0 ? 'font-bold text-[13.5px]' : 'note mt-1.5'}>
+              {sentence}.
+            </p>{/each}
+        </section>
+        {#if list.some((b) => b.toLookAt > 0)}
+          <p class="note mt-2 flex items-baseline gap-1.5">
+            <Mark kind="look" />
+            {list
+              .map((b, i) => (b.toLookAt > 0 ? `${letter(i)}: ${b.toLookAt} to look at` : ''))
+              .filter(Boolean)
+              .join(', ')}
+          </p>
+        {/if}
+        {#if list.length > 1}<Turns {money} />{/if}
+      {/if}
+    </div>
+  </main>
+</div>
+{#if keeper.conflict}<Conflict />{/if}
+
+<style>
+  .bench {
+    display: grid;
+    grid-template-rows: auto minmax(0, 1fr);
+    height: 100dvh;
+    padding-bottom: 12px;
+  }
+  .sheet {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 292px;
+    margin: 4px 16px 0;
+    background: var(--sheet);
+    border: 1.5px solid var(--ink);
+    min-height: 0;
+  }
+  .instrument {
+    padding: 12px 16px;
+    overflow: auto;
+    min-height: 0;
+  }
+  .notes {
+    padding: 14px;
+    border-left: 1px solid var(--hair);
+    overflow: auto;
+  }
+  .controls {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 5px 10px;
+    align-items: flex-end;
+    margin: 4px 0 8px;
+  }
+  .tick {
+    display: inline-flex;
+    gap: 5px;
+    align-items: center;
+    font-size: 12.5px;
+    min-height: 26px;
+  }
+  .columns {
+    display: grid;
+    grid-template-columns: repeat(var(--n), minmax(0, 1fr));
+  }
+  .legend {
+    margin: 6px 0;
+  }
+  .sw {
+    display: inline-block;
+    width: 10px;
+    height: 10px;
+    border: 1px solid var(--ink);
+    margin-left: 8px;
+  }
+  .sw.units {
+    background: var(--hair);
+    margin-left: 0;
+  }
+  .sw.balancers {
+    background: var(--ink-2);
+  }
+  .sw.copper {
+    background: var(--copper);
+  }
+  .sw.inverter {
+    background: var(--page);
+  }
+  .sw.hours {
+    background: repeating-linear-gradient(0deg, var(--ink-2) 0 1px, var(--sheet) 1px 4px);
+  }
+  .bill {
+    border: 1px solid var(--ink);
+    padding: 8px 10px;
+    margin-bottom: 8px;
+    max-width: 560px;
+  }
+  .bill .table th,
+  .bill .table td {
+    font-size: 12.5px;
+    padding: 1px 6px;
+  }
+  @media (max-width: 939px) {
+    .bench {
+      display: block;
+      height: auto;
+    }
+    .sheet {
+      grid-template-columns: minmax(0, 1fr);
+      margin: 0;
+      border-inline: 0;
+    }
+    .instrument {
+      padding: 12px;
+      overflow: visible;
+    }
+    .notes {
+      border-left: 0;
+      border-top: 1px solid var(--hair);
+    }
+    /* One build after the other. */
+    .columns {
+      grid-template-columns: minmax(0, 1fr);
+      gap: 14px;
+    }
+    .tick {
+      min-height: 44px;
+    }
+  }
+</style>

@@ -1,0 +1,149 @@
+<script lang="ts">
+  import type { Build } from '../api/client'
+  import AsTable from '../ui/AsTable.svelte'
+  import { num, say } from '../ui/quantity'
+  import { builds, letter, PRESENT } from './bench.svelte'
+
+  /** Each figure as a line on which right is always better; letters that would cover each other share a place. */
+  let { list, money }: { list: Build[]; money: (value: number, decimals?: number) => string } = $props()
+  let width = $state(700)
+  const narrow = $derived(width < 560)
+  const label = $derived(narrow ? 116 : 170)
+
+  interface Line {
+    name: string
+    of: (b: Build) => number | null
+    less: boolean
+    say: (v: number, b: Build) => string
+  }
+  const lines: Line[] = $derived([
+    { name: 'Whole cost', of: (b) => (builds.even ? b.evenTotal : b.bill.total), less: true, say: (v) => money(v) },
+    { name: 'Usable', of: (b) => b.usableWh, less: false, say: (v) => say(v, 'Wh') },
+    { name: 'AC without end', of: (b) => b.continuousW, less: false, say: (v) => `${num(v)} W` },
+    { name: 'AC at a start', of: (b) => b.startW, less: false, say: (v) => `${num(v)} W` },
+    { name: 'Worst current', of: (b) => b.worstA, less: true, say: (v) => say(v, 'A') },
+    { name: 'Connections to make', of: (b) => b.bill.connections, less: true, say: (v) => num(v) },
+    { name: 'Heaviest lift', of: (b) => b.heaviestKg, less: true, say: (v) => `${num(v, 1)} kg` },
+    { name: 'All units together', of: (b) => b.massKg, less: true, say: (v) => `${num(v)} kg` },
+    { name: 'Left if a unit fails', of: (b) => b.leftWh, less: false, say: (v) => (v > 0 ? say(v, 'Wh') : 'nothing') },
+    {
+      name: 'Upkeep a year',
+      of: (b) => b.bill.upkeepMinutes,
+      less: true,
+      say: (v) => (v > 0 ? `${num(v)} min` : 'none'),
+    },
+    {
+      name: 'Smallest step to grow',
+      of: (b) => (b.growth.not ? null : b.growth.price),
+      less: true,
+      say: (v, b) => `${money(v)} for ${say(b.growth.usableWh, 'Wh')}`,
+    },
+    { name: 'Years it serves', of: (b) => b.lifeYears, less: false, say: (v) => num(v, v % 1 ? 1 : 0) },
+    { name: 'Per usable kWh', of: (b) => b.perUsableKwh, less: true, say: (v) => money(v) },
+    { name: 'Per delivered kWh', of: (b) => b.perDeliveredKwh, less: true, say: (v) => money(v, 2) },
+    { name: 'Per year held', of: (b) => b.perYear, less: true, say: (v) => money(v) },
+  ])
+  const ROW = 25
+  /** Letters nearer than this stand in one place [px]. */
+  const NEAR = 92
+  const drawn = $derived(
+    lines.map((line) => {
+      const values = list.map((b) => line.of(b))
+      const known = values.filter((v): v is number => v !== null)
+      const [low, high] = [Math.min(...known), Math.max(...known)]
+      const at = (v: number) => (high === low ? 1 : line.less ? (high - v) / (high - low) : (v - low) / (high - low))
+      const x0 = label + 12
+      const x1 = width - 86
+      const places: { x: number; letters: number[]; text: string }[] = []
+      for (const [i, v] of values.entries()) {
+        if (v === null) continue
+        const x = x0 + at(v) * (x1 - x0)
+        const text = line.say(v, list[i])
+        const near = places.find((p) => p.text === text)
+        if (near) near.letters.push(i)
+        else places.push({ x, letters: [i], text })
+      }
+      places.sort((a, b) => a.x - b.x)
+      // Pushed apart from the right, so that none covers another.
+      for (let i = places.length - 2; i >= 0; i--)
+        places[i].x = Math.min(places[i].x, places[i + 1].x - NEAR - 22 * (places[i].letters.length - 1))
+      const none = values.flatMap((v, i) => (v === null ? [i] : []))
+      return { ...line, places, none }
+    }),
+  )
+  const subject = $derived(Math.max(0, builds.keys.indexOf(builds.subject)))
+</script>
+
+<div class="lines" bind:clientWidth={width}>
+  <svg
+    {width}
+    height={lines.length * ROW + 6}
+    role="img"
+    aria-label="Figures of the builds, right is better on every line; as a table below"
+  >
+    {#each drawn as line, n (line.name)}
+      {@const y = n * ROW + ROW / 2}
+      <text x="0" y={y + 4} class="name">{line.name}</text>
+      <line x1={label} x2={width} y1={y} y2={y} stroke="var(--grid)" />
+      {#each line.places as p (p.text + p.letters.join())}
+        {#each p.letters as i, k (i)}
+          {@const on = i === subject}
+          <rect
+            x={p.x + k * 20 - 9}
+            y={y - 9}
+            width="18"
+            height="18"
+            fill={on ? 'var(--copper)' : 'var(--sheet)'}
+            stroke={on ? 'var(--copper)' : 'var(--ink)'}
+            stroke-width="1.4"
+          />
+          <text
+            x={p.x + k * 20}
+            y={y + 4.5}
+            text-anchor="middle"
+            class="fig"
+            style:fill={on ? 'var(--on-copper)' : 'var(--ink)'}>{letter(i)}</text
+          >
+        {/each}
+        <text x={p.x + (p.letters.length - 1) * 20 + 13} y={y + 4.5} class="fig value">{p.text}</text>
+      {/each}
+      {#if line.none.length > 0}<text x={label + 2} y={y - 4} class="none"
+          >{line.none.map(letter).join(', ')}: not to be had</text
+        >{/if}
+    {/each}
+  </svg>
+</div>
+<AsTable
+  heads={['figure', ...list.map((b, i) => `${letter(i)}, ${builds.keys[i] === PRESENT ? 'as designed' : b.name}`)]}
+  rows={[]}
+  plain={[
+    ...lines.map((line) => [
+      line.name,
+      ...list.map((b) => (line.of(b) === null ? 'not to be had' : line.say(line.of(b)!, b))),
+    ]),
+    ['Bottleneck', ...list.map((b) => b.bottleneck ?? '')],
+    ['Cable and fuse', ...list.map((b) => `${b.cable}, ${b.fuseA ?? 'no'} A`)],
+    ['To grow', ...list.map((b) => b.growth.not ?? `${b.growth.units} more`)],
+  ]}
+/>
+
+<style>
+  .lines {
+    overflow: hidden;
+  }
+  .name {
+    font-size: 12.5px;
+  }
+  .fig {
+    font-size: 13px;
+  }
+  .value {
+    paint-order: stroke;
+    stroke: var(--sheet);
+    stroke-width: 4px;
+  }
+  .none {
+    fill: var(--ink-2);
+    font-size: 11px;
+  }
+</style>

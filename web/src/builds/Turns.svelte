@@ -1,0 +1,168 @@
+<script lang="ts">
+  import { session } from '../app/session.svelte'
+  import { ticks } from '../drawing/geometry'
+  import { num, plainNumber } from '../ui/quantity'
+  import TypedField from '../ui/TypedField.svelte'
+  import { builds, letter } from './bench.svelte'
+
+  /** What would turn it: whole costs over the price of one unit, crossing; the price on a slider; hours and cycles in words. */
+  let { money }: { money: (value: number, decimals?: number) => string } = $props()
+  const c = $derived(builds.comparison!)
+  const subject = $derived(Math.max(0, Math.min(builds.keys.indexOf(builds.subject), c.builds.length - 1)))
+  const a = $derived(c.builds[subject])
+  const [w, h, left, bottom] = [240, 170, 40, 22]
+  const line = $derived(c.lines.find((l) => l.key === a.key)!)
+  const high = $derived(line.to.price)
+  const totals = $derived(c.lines.flatMap((l) => [l.from.total, l.to.total]))
+  const [lowY, highY] = $derived([Math.min(...totals) * 0.95, Math.max(...totals) * 1.02])
+  const x = (price: number) => left + (price / high) * (w - left - 8)
+  const y = (total: number) => h - bottom - ((total - lowY) / (highY - lowY)) * (h - bottom - 8)
+  const flips = $derived(c.flips.filter((f) => f.kind === 'unit-price' && f.at !== null && f.at <= high))
+  const indexOf = (key: string) => c.builds.findIndex((b) => b.key === key)
+  const price = $derived(builds.tryPrice ?? a.unitPrice)
+
+  let timer: ReturnType<typeof setTimeout> | undefined
+  function tryIt(value: number | null) {
+    builds.tryPrice = value
+    clearTimeout(timer)
+    timer = setTimeout(() => void builds.compare(), 30)
+  }
+  function keep(value: number) {
+    const key = a.choice.unit.key
+    const today = new Date().toISOString().slice(0, 10)
+    const rest = session.design!.prices.units.filter((u) => u.key !== key)
+    builds.tryPrice = null
+    session.edit({ path: '/prices/units', value: [...rest, { key, price: value, date: today }] }, true)
+  }
+  const own = $derived(session.design!.prices.units.find((u) => u.key === a.choice.unit.key))
+  function read(typed: string) {
+    const value = Number(typed.replace(/[\s,]/g, ''))
+    if (typed.trim() === '' || !Number.isFinite(value)) return { reason: 'is not a price' }
+    if (value < 0 || value > 1_000_000) return { reason: 'must be 0 to 1,000,000' }
+    keep(value)
+    return {}
+  }
+</script>
+
+<section aria-labelledby="turns-title" class="turns">
+  <h3 id="turns-title" class="font-bold text-[13.5px]">What would turn it: the price of {a.choice.unit.name}</h3>
+  <svg
+    width="100%"
+    viewBox="0 0 {w} {h}"
+    role="img"
+    aria-label="Whole cost of each build over the price of {a.choice.unit.name}"
+  >
+    {#each ticks(highY - lowY, 3) as t (t)}
+      {#if lowY + t <= highY}
+        <line x1={left} x2={w - 8} y1={y(lowY + t)} y2={y(lowY + t)} stroke="var(--grid)" />
+        <text x={left - 4} y={y(lowY + t) + 4} text-anchor="end" class="fig">{num(lowY + t)}</text>
+      {/if}
+    {/each}
+    {#each ticks(high, 3) as t (t)}{#if t <= high}<text x={x(t)} y={h - 6} text-anchor="middle" class="fig"
+          >{num(t)}</text
+        >{/if}{/each}
+    {#each c.lines as l (l.key)}
+      {@const on = l.key === a.key}
+      <line
+        x1={x(l.from.price)}
+        y1={y(l.from.total)}
+        x2={x(l.to.price)}
+        y2={y(l.to.total)}
+        stroke={on ? 'var(--copper)' : 'var(--ink)'}
+        stroke-width={on ? 3 : 1.3}
+        stroke-dasharray={on ? undefined : '4 3'}
+      />
+      <text x={w - 6} y={y(l.to.total) - 4} text-anchor="end" class="fig key">{letter(indexOf(l.key))}</text>
+    {/each}
+    {#each flips as f (f.b)}
+      {@const at = c.lines.find((l) => l.key === f.b)!}
+      <circle
+        cx={x(f.at!)}
+        cy={y(at.from.total + ((at.to.total - at.from.total) * f.at!) / high)}
+        r="4"
+        fill="var(--sheet)"
+        stroke="var(--copper)"
+        stroke-width="2"
+      />
+    {/each}
+    <line x1={x(price)} x2={x(price)} y1="6" y2={h - bottom} stroke="var(--ink)" stroke-width="1.5" />
+  </svg>
+  <label class="block"
+    ><span class="sr-only">a price to try for {a.choice.unit.name}</span><input
+      type="range"
+      class="range-plain"
+      min="0"
+      max={high}
+      step={Math.max(1, Math.round(high / 200))}
+      value={price}
+      data-testid="try-price"
+      oninput={(e) => tryIt(Number(e.currentTarget.value))}
+    /></label
+  >
+  <div class="flex flex-wrap items-end gap-x-3 gap-y-1">
+    <TypedField
+      label="price of one, {own?.date ?? session.design!.prices.date ?? 'catalogue'}"
+      text={plainNumber(a.unitPrice)}
+      {read}
+      snapshot={() => [{ path: '/prices/units', value: session.design!.prices.units }]}
+      width="84px"
+      path="/prices/unit"
+    />
+    {#if builds.tryPrice !== null}
+      <span class="note" data-testid="tried"
+        >tried: {money(price)} each, {letter(subject)} is {money(a.bill.total)}</span
+      >
+      <button type="button" class="link-copper text-[12.5px] min-h-6" onclick={() => tryIt(null)}
+        >back to its price</button
+      >
+    {:else if own}
+      <button
+        type="button"
+        class="link-copper text-[12.5px] min-h-6"
+        onclick={() =>
+          session.edit(
+            { path: '/prices/units', value: session.design!.prices.units.filter((u) => u.key !== own.key) },
+            true,
+          )}>back to the catalogue’s</button
+      >
+    {/if}
+  </div>
+  <ul class="flips" data-testid="flips">
+    {#each c.flips as f, i (i)}
+      {#if f.at !== null}<li><b class="fig">{letter(indexOf(f.a))}–{letter(indexOf(f.b))}</b> {f.sentence}.</li>{/if}
+    {/each}
+    {#if c.flips.every((f) => f.at === null)}<li class="note">Nothing sensible turns it.</li>{/if}
+  </ul>
+</section>
+
+<style>
+  .turns {
+    border-top: 1px solid var(--hair);
+    padding-top: 10px;
+    margin-top: 10px;
+  }
+  svg text {
+    font-size: 11px;
+  }
+  .key {
+    font-size: 13px;
+  }
+  .range-plain {
+    width: 100%;
+    height: 26px;
+    accent-color: var(--ink);
+  }
+  .flips {
+    font-size: 12.5px;
+    margin-top: 6px;
+  }
+  li {
+    padding: 2px 0;
+  }
+  @media (max-width: 939px) {
+    .range-plain,
+    button {
+      min-height: 44px;
+    }
+  }
+</style>
