@@ -26,6 +26,23 @@ public class ScreenTests
                 judge("an inverter of one’s own");
                 bench.ClickText("dialog[open] button", "Leave it");
             }
+            if (station == "cables")
+            {
+                bench.Click("[data-run='load-l5']");
+                bench.ClickText("summary", "more of this run");
+                judge("another run");
+                foreach (var (button, inside) in new[] { ("Sizes and classes", "[data-testid=sizes]"), ("Schedules", "[data-testid=cut-list]"), ("House rules", "[data-rule-id]"), ("Add", "[data-testid=bonding]") })
+                {
+                    bench.ClickText(".dialogs button", button);
+                    bench.Find("dialog[open] " + inside);
+                    judge(button);
+                    bench.ClickText("dialog[open] button", "Close");
+                }
+                bench.ClickText("nav a", "Builds");
+                bench.WaitUntil(() => bench.All("[data-build]").Count == 4, "builds side by side");
+                judge("builds");
+                bench.OpenDesign("Marrow Lane", station);
+            }
             if (station == "bank")
             {
                 bench.Click("[data-unit=A1]");

@@ -108,7 +108,7 @@ public static class BuildMaker
         var start = e.Chain?.AtStart is [{ } early, ..] ? early : null;
         return new()
         {
-            Key = choice.Key, Choice = choice, Name = $"{bank.Units} × {unit.Name}", Units = bank.Units, UnitPrice = unitPrice, Bill = bill, NominalV = voltage.NominalV, RatedWh = bank.RatedWh, UsableWh = bank.UsableWh,
+            Key = choice.Key, Choice = choice, Name = NameOf(choice, bank.Units), Units = bank.Units, UnitPrice = unitPrice, Bill = bill, NominalV = voltage.NominalV, RatedWh = bank.RatedWh, UsableWh = bank.UsableWh,
             AskedWh = asked, EvenTotal = even, ContinuousW = first?.AcW, Bottleneck = Word(first?.Name), StartW = start?.AcW, StartBottleneck = Word(start?.Name), WorstA = e.Currents?.BankWorstA ?? 0,
             Cable = run.Size is { } size ? Say.Size(size, run.Conductors) : "none", CableMm2 = run.AreaMm2, CableConductors = run.Conductors, FuseA = run.RatingA, Inverter = e.Inverter?.Item is null ? null : e.Inverter.Name,
             HeaviestKg = unit.MassKg, MassKg = bank.MassKg, Layout = BuildSpace.Of(unit, bank.Units, design.Banks[index].Space),
@@ -118,6 +118,9 @@ public static class BuildMaker
             Wrong = wrong, ToLookAt = mine.Count(f => f.Grade == Grade.Caution),
         };
     }
+
+    /// <summary>As one would say it; bus bars are said, the usual rails are not.</summary>
+    private static string NameOf(BuildChoice choice, int units) => $"{units} × {choice.Unit.Name} at {choice.SystemV} V{(choice.Style == Network.WiringStyle.BusBars && choice.Parallel > 1 ? " on bus bars" : "")}";
 
     private static string? Word(string? element) => element == Limits.LimitsChain.Bank ? "the batteries" : element;
 

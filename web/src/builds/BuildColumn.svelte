@@ -138,7 +138,7 @@
       <button
         type="button"
         class="link-copper text-[12.5px] min-h-6"
-        aria-label="take {build.name} away"
+        aria-label="take away {build.name}"
         onclick={() => builds.put(builds.keys.filter((k) => k !== build.key))}>take away</button
       >
     </p>

@@ -50,7 +50,10 @@
     Math.min(
       ...list.map((b) =>
         b.layout
-          ? Math.min((TALL - 6) / b.layout.heightMm, (wide / Math.max(1, list.length) - 74) / b.layout.lengthMm)
+          ? Math.min(
+              (TALL - 6) / b.layout.heightMm,
+              ((wide < 560 ? wide : wide / Math.max(1, list.length)) - 74) / b.layout.lengthMm,
+            )
           : 1,
       ),
       0.4,

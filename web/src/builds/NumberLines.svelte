@@ -44,29 +44,30 @@
     { name: 'Per year held', of: (b) => b.perYear, less: true, say: (v) => money(v) },
   ])
   const ROW = 25
-  /** Letters nearer than this stand in one place [px]. */
-  const NEAR = 92
   const drawn = $derived(
     lines.map((line) => {
       const values = list.map((b) => line.of(b))
       const known = values.filter((v): v is number => v !== null)
       const [low, high] = [Math.min(...known), Math.max(...known)]
       const at = (v: number) => (high === low ? 1 : line.less ? (high - v) / (high - low) : (v - low) / (high - low))
-      const x0 = label + 12
-      const x1 = width - 86
+      const x0 = label + 4
       const places: { x: number; letters: number[]; text: string }[] = []
+      const room = (p: { letters: number[]; text: string }) => 20 * p.letters.length + p.text.length * 7 + 8
       for (const [i, v] of values.entries()) {
         if (v === null) continue
-        const x = x0 + at(v) * (x1 - x0)
         const text = line.say(v, list[i])
-        const near = places.find((p) => p.text === text)
-        if (near) near.letters.push(i)
-        else places.push({ x, letters: [i], text })
+        const same = places.find((p) => p.text === text)
+        if (same) same.letters.push(i)
+        else places.push({ x: at(v), letters: [i], text })
       }
+      // Each keeps its place between the ends, and is pushed left where it would cover its better.
       places.sort((a, b) => a.x - b.x)
-      // Pushed apart from the right, so that none covers another.
-      for (let i = places.length - 2; i >= 0; i--)
-        places[i].x = Math.min(places[i].x, places[i + 1].x - NEAR - 22 * (places[i].letters.length - 1))
+      let limit = width
+      for (let i = places.length - 1; i >= 0; i--) {
+        const p = places[i]
+        p.x = Math.max(x0, Math.min(x0 + p.x * (width - room(p) - x0), limit - room(p)))
+        limit = p.x - 4
+      }
       const none = values.flatMap((v, i) => (v === null ? [i] : []))
       return { ...line, places, none }
     }),
@@ -89,7 +90,7 @@
         {#each p.letters as i, k (i)}
           {@const on = i === subject}
           <rect
-            x={p.x + k * 20 - 9}
+            x={p.x + k * 20}
             y={y - 9}
             width="18"
             height="18"
@@ -98,14 +99,14 @@
             stroke-width="1.4"
           />
           <text
-            x={p.x + k * 20}
+            x={p.x + k * 20 + 9}
             y={y + 4.5}
             text-anchor="middle"
             class="fig"
             style:fill={on ? 'var(--on-copper)' : 'var(--ink)'}>{letter(i)}</text
           >
         {/each}
-        <text x={p.x + (p.letters.length - 1) * 20 + 13} y={y + 4.5} class="fig value">{p.text}</text>
+        <text x={p.x + p.letters.length * 20 + 2} y={y + 4.5} class="fig value">{p.text}</text>
       {/each}
       {#if line.none.length > 0}<text x={label + 2} y={y - 4} class="none"
           >{line.none.map(letter).join(', ')}: not to be had</text

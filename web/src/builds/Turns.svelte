@@ -22,10 +22,17 @@
   const price = $derived(builds.tryPrice ?? a.unitPrice)
 
   let timer: ReturnType<typeof setTimeout> | undefined
-  function tryIt(value: number | null) {
-    builds.tryPrice = value
+  const DEFAULT_RATE = 38
+  const DEFAULT_CYCLES = 100
+  const rate = $derived(builds.tryRate ?? session.design!.prices.hourRate ?? DEFAULT_RATE)
+  const cycles = $derived(builds.tryCycles ?? session.design!.cyclesPerYear ?? DEFAULT_CYCLES)
+  function soon() {
     clearTimeout(timer)
     timer = setTimeout(() => void builds.compare(), 30)
+  }
+  function tryIt(value: number | null) {
+    builds.tryPrice = value
+    soon()
   }
   function keep(value: number) {
     const key = a.choice.unit.key
@@ -52,11 +59,9 @@
     role="img"
     aria-label="Whole cost of each build over the price of {a.choice.unit.name}"
   >
-    {#each ticks(highY - lowY, 3) as t (t)}
-      {#if lowY + t <= highY}
-        <line x1={left} x2={w - 8} y1={y(lowY + t)} y2={y(lowY + t)} stroke="var(--grid)" />
-        <text x={left - 4} y={y(lowY + t) + 4} text-anchor="end" class="fig">{num(lowY + t)}</text>
-      {/if}
+    {#each ticks(highY, 4).filter((t) => t >= lowY && t <= highY) as t (t)}
+      <line x1={left} x2={w - 8} y1={y(t)} y2={y(t)} stroke="var(--grid)" />
+      <text x={left - 4} y={y(t) + 4} text-anchor="end" class="fig">{num(t)}</text>
     {/each}
     {#each ticks(high, 3) as t (t)}{#if t <= high}<text x={x(t)} y={h - 6} text-anchor="middle" class="fig"
           >{num(t)}</text
@@ -127,6 +132,48 @@
       >
     {/if}
   </div>
+  <div class="tries">
+    <label
+      ><span class="caption">an hour’s work{builds.tryRate === null ? '' : `, tried: ${money(rate)}`}</span><input
+        type="range"
+        class="range-plain"
+        min="0"
+        max="150"
+        step="1"
+        value={rate}
+        data-testid="try-rate"
+        oninput={(e) => {
+          builds.tryRate = Number(e.currentTarget.value)
+          soon()
+        }}
+      /></label
+    >
+    <label
+      ><span class="caption">cycles a year{builds.tryCycles === null ? '' : `, tried: ${num(cycles)}`}</span><input
+        type="range"
+        class="range-plain"
+        min="0"
+        max="400"
+        step="1"
+        value={cycles}
+        data-testid="try-cycles"
+        oninput={(e) => {
+          builds.tryCycles = Number(e.currentTarget.value)
+          soon()
+        }}
+      /></label
+    >
+    {#if builds.tryRate !== null || builds.tryCycles !== null}
+      <button
+        type="button"
+        class="link-copper text-[12.5px] min-h-6"
+        onclick={() => {
+          builds.tryRate = builds.tryCycles = null
+          soon()
+        }}>back to the design’s</button
+      >
+    {/if}
+  </div>
   <ul class="flips" data-testid="flips">
     {#each c.flips as f, i (i)}
       {#if f.at !== null}<li><b class="fig">{letter(indexOf(f.a))}–{letter(indexOf(f.b))}</b> {f.sentence}.</li>{/if}
@@ -151,6 +198,12 @@
     width: 100%;
     height: 26px;
     accent-color: var(--ink);
+  }
+  .tries {
+    margin-top: 6px;
+  }
+  .tries label {
+    display: block;
   }
   .flips {
     font-size: 12.5px;

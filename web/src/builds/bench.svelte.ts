@@ -23,6 +23,9 @@ class BuildsBench {
   even = $state(false)
   /** A unit price that is only tried. */
   tryPrice = $state<number | null>(null)
+  /** An hour's rate, or cycles a year, that are only tried. */
+  tryRate = $state<number | null>(null)
+  tryCycles = $state<number | null>(null)
   comparison = $state.raw<BuildComparison | null>(null)
   /** Build whose bill is open. */
   bill = $state<string | null>(null)
@@ -39,7 +42,7 @@ class BuildsBench {
     this.keys = [PRESENT]
     this.subject = PRESENT
     this.comparison = null
-    this.tryPrice = null
+    this.tryPrice = this.tryRate = this.tryCycles = null
     this.bill = null
     this.#own = false
     this.#choices.clear()
@@ -96,7 +99,7 @@ class BuildsBench {
     const kinds = new Set<string>()
     const pick: string[] = []
     for (const b of this.list.filter((x) => x.fits)) {
-      const kind = `${b.choice.unit.chemistry} ${b.choice.unit.cells} ${b.choice.systemV}`
+      const kind = `${b.choice.unit.chemistry} ${b.choice.unit.cells}`
       if (kinds.has(kind) || (b.key === this.presentKey && pick.length > 0)) continue
       kinds.add(kind)
       if (b.key !== this.presentKey) pick.push(b.key)
@@ -141,8 +144,8 @@ class BuildsBench {
       const unit = this.unitOfSubject
       const terms: BuildTerms = {
         unitPrices: this.tryPrice !== null && unit ? { [unit]: this.tryPrice } : {},
-        hourRate: null,
-        cyclesPerYear: null,
+        hourRate: this.tryRate,
+        cyclesPerYear: this.tryCycles,
       }
       try {
         this.comparison = await api.compareBuilds(

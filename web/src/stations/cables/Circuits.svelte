@@ -33,11 +33,6 @@
             class={['line', on && 'on']}
             aria-pressed={on}
             data-run={c.id}
-            aria-label="{c.from} to {c.to}: load {say(r.designA, 'A')}, {r.ratingA
-              ? `fuse ${say(r.ratingA, 'rating')}`
-              : 'no fuse'}, {r.size
-              ? `${sizeName(r.size, r.conductors)} carries ${say(r.ampacityA ?? 0, 'A')}`
-              : 'no cable'}{c.fuse.fits ? '' : ', wrong'}"
             onclick={() => hand.take(on ? 'main' : c.id)}
           >
             <span class="ends"
@@ -53,11 +48,12 @@
               <span class={['load', r.designA > (r.ampacityA ?? 0) && 'over']} style:width="{at(r.designA)}%"></span>
               {#if r.ratingA}<span class="fuse" style:left="{at(r.ratingA)}%"></span>{/if}
             </span>
-            <span class="fig amps" aria-hidden="true"
-              ><span>{short(r.designA)}</span><span
+            <span class="fig amps"
+              ><span><span class="sr-only">load </span>{short(r.designA)}</span><span
                 >{r.ratingA ? `${num(r.ratingA, r.ratingA % 1 ? 1 : 0)} fuse` : 'no fuse'}</span
-              ><span>{short(r.ampacityA ?? 0)} A</span></span
+              ><span><span class="sr-only">copper </span>{short(r.ampacityA ?? 0)} A</span></span
             >
+            {#if !c.fuse.fits}<span class="sr-only">wrong</span>{/if}
           </button>
         </li>
       {/each}
