@@ -1,12 +1,14 @@
 using BenchmarkDotNet.Attributes;
 using BenchmarkDotNet.Running;
 using InkyBadger.Core;
+using InkyBadger.Core.Builds;
 using InkyBadger.Core.Demo;
 using InkyBadger.Core.Design;
+using InkyBadger.Core.Reference;
 using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Working;
 
-BenchmarkRunner.Run<EvaluatorBenchmarks>(args: args);
+BenchmarkSwitcher.FromTypes([typeof(EvaluatorBenchmarks), typeof(BuildBenchmarks)]).Run(args);
 
 /// <summary>What a key press costs in the core: the flagship, all stages, without and with its working, and the ladder.</summary>
 [MemoryDiagnoser]
@@ -22,4 +24,27 @@ public class EvaluatorBenchmarks
 
     [Benchmark]
     public IReadOnlyList<LadderRung> Ladder() => VoltageLadder.Work(bus, 0);
+}
+
+/// <summary>The clinic's builds out of stocks of growing size: the arithmetic alone, and the first 200 worked out whole.</summary>
+[ShortRunJob]
+public class BuildBenchmarks
+{
+    private readonly DesignDocument clinic = DemoDesigns.All.Single(d => d.Name.StartsWith("Pell", StringComparison.Ordinal));
+    private UnitItem[] stock = [];
+
+    [Params(25, 100, 250)]
+    public int Units { get; set; }
+
+    [GlobalSetup]
+    public void Setup() => stock = [.. Enumerable.Range(0, Units).Select(i => Catalogue.Units[i % Catalogue.Units.Count] with
+    {
+        Key = $"u{i}", Ah = Catalogue.Units[i % Catalogue.Units.Count].Ah * (0.6 + i % 17 * 0.07), Price = Catalogue.Units[i % Catalogue.Units.Count].Price * (0.8 + i % 9 * 0.05),
+    })];
+
+    [Benchmark]
+    public int Screen() => BuildSearch.Screen(clinic, 0, stock).Left.Count;
+
+    [Benchmark]
+    public int First200() => BuildSearch.Screen(clinic, 0, stock).Left.Take(200).Count(c => BuildMaker.Of(clinic, 0, c, new()) is not null);
 }

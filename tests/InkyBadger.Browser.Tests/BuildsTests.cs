@@ -8,7 +8,7 @@ public class BuildsTests
     private static void OpenBuilds(Bench bench, string name = "Pell Street")
     {
         bench.OpenDesign(name, "bank");
-        bench.ClickText("nav a", "Builds");
+        bench.ClickText(".places a", "Builds");
         bench.Find("[data-build=present]");
         bench.WaitUntil(() => bench.Text("[data-testid=progress]").Contains("builds worked out whole", StringComparison.Ordinal), "every build is worked out");
     }
@@ -19,7 +19,7 @@ public class BuildsTests
         using var bench = new Bench();
         bench.Open("#/shelf");
         bench.ClickText("a[href^='#/d/']", "Pell Street");
-        bench.ClickText("nav a", "Builds");
+        bench.ClickText(".places a", "Builds");
         bench.WaitUntil(() => bench.All("[data-build]").Count == 4, "the cheapest of three kinds beside the present one");
         Assert.Contains("costs least", bench.Text("[data-testid=headline]"), StringComparison.Ordinal);
         Assert.Equal("3,430", bench.Text("[data-build=present] [data-testid=total]"));
@@ -30,14 +30,14 @@ public class BuildsTests
         bench.WaitUntil(() => bench.All("[data-build]").Count == 5, "five side by side");
         bench.ClickText("[data-build='lfp-24-200|24|1|2|Diagonal'] button", "Use build");
         bench.WaitUntil(() => bench.Text("[data-build=present] h3").Contains("2 × LFP 25.6 V 200 Ah at 24 V", StringComparison.Ordinal), "it is the design now");
-        bench.ClickText("nav a", "Path");
+        bench.ClickText(".places a", "Path");
         bench.Find("[data-testid='usable-wh']");
         bench.Reads("usable-wh", "9.22 kWh");
 
         bench.Run("document.activeElement.blur()");
         bench.Press(Keys.Control + "z");
         bench.Reads("usable-wh", "6.91 kWh");
-        bench.ClickText("nav a", "Builds");
+        bench.ClickText(".places a", "Builds");
         bench.WaitUntil(() => bench.Text("[data-build=present] h3").Contains("3 × LFP 51.2 V 50 Ah at 48 V", StringComparison.Ordinal), "as it was designed");
         Assert.Empty(bench.Complaints());
     }

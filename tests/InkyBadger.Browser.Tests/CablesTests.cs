@@ -102,8 +102,8 @@ public partial class CablesTests
         using var bench = new Bench();
         bench.OpenDesign("Marrow Lane", "cables");
         bench.ClickText("button", "Sizes and classes");
-        var row = bench.Find("[data-testid=sizes] [data-size='35 mm²']");
-        Assert.Contains("carries 185 A, below the 200 A fuse", row.Text, StringComparison.Ordinal);
+        // A dialog opens in a moment; its text is there once it is seen.
+        bench.WaitUntil(() => bench.Text("[data-testid=sizes] [data-size='35 mm²']").Contains("carries 185 A, below the 200 A fuse", StringComparison.Ordinal), "why it is too thin");
         bench.Click("[data-size='70 mm²'] button");
         bench.WaitUntil(() => bench.Has("[data-size='70 mm²'].here"), "it is laid now");
         Assert.Contains("use 200 A", bench.Text("[data-testid=classes]"), StringComparison.Ordinal);
@@ -154,7 +154,7 @@ public partial class CablesTests
         using var bench = new Bench();
         bench.OpenDesign("Marrow Lane", "cables");
         bench.ClickText("button", "Schedules");
-        Assert.Contains("4 × String fuses", bench.Text("[data-testid=fuse-schedule]"), StringComparison.Ordinal);
+        bench.WaitUntil(() => bench.Text("[data-testid=fuse-schedule]").Contains("4 × String fuses", StringComparison.Ordinal), "the fuses of the strings");
         Assert.Contains("M1+ battery post + main fuse red 50 mm² 1 0.15 m", bench.Text("[data-testid=cut-list]").ReplaceLineEndings(" "), StringComparison.Ordinal);
         var link = bench.All("dialog[open] a[download]").Single(a => a.Text == "Cables as CSV").GetAttribute("href")!;
         Assert.StartsWith("label,pole,colour", await bench.Server.Http.GetStringAsync(link), StringComparison.Ordinal);

@@ -38,7 +38,7 @@ public class ScreenTests
                     judge(button);
                     bench.ClickText("dialog[open] button", "Close");
                 }
-                bench.ClickText("nav a", "Builds");
+                bench.ClickText(".places a", "Builds");
                 bench.WaitUntil(() => bench.All("[data-build]").Count == 4, "builds side by side");
                 judge("builds");
                 bench.OpenDesign("Marrow Lane", station);

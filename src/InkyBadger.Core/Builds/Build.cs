@@ -24,6 +24,9 @@ public sealed record Build
     public required double UsableWh { get; init; }
     public double? AskedWh { get; init; }
     public required double EvenTotal { get; init; }
+
+    /// <summary>How much more it holds than is asked, a fraction; null: nothing is asked, or not more.</summary>
+    public double? MoreThanAsked { get; init; }
     public double? ContinuousW { get; init; }
     public string? Bottleneck { get; init; }
     public double? StartW { get; init; }
@@ -68,6 +71,9 @@ public static class BuildMaker
     /// <summary>Served years and cycles a year where the design does not say [years, 1/year].</summary>
     public const double DefaultYears = 10, DefaultCycles = 100;
 
+    /// <summary>So little more than is asked is not worth a word.</summary>
+    private const double JustMore = 1.02;
+
     /// <summary>Null where it cannot be worked out, such as a design without loads.</summary>
     public static Build? Of(DesignDocument design, int index, BuildChoice choice, BuildTerms terms)
     {
@@ -109,7 +115,7 @@ public static class BuildMaker
         return new()
         {
             Key = choice.Key, Choice = choice, Name = NameOf(choice, bank.Units), Units = bank.Units, UnitPrice = unitPrice, Bill = bill, NominalV = voltage.NominalV, RatedWh = bank.RatedWh, UsableWh = bank.UsableWh,
-            AskedWh = asked, EvenTotal = even, ContinuousW = first?.AcW, Bottleneck = Word(first?.Name), StartW = start?.AcW, StartBottleneck = Word(start?.Name), WorstA = e.Currents?.BankWorstA ?? 0,
+            AskedWh = asked, EvenTotal = even, MoreThanAsked = asked > 0 && bank.UsableWh > asked * JustMore ? bank.UsableWh / asked - 1 : null, ContinuousW = first?.AcW, Bottleneck = Word(first?.Name), StartW = start?.AcW, StartBottleneck = Word(start?.Name), WorstA = e.Currents?.BankWorstA ?? 0,
             Cable = run.Size is { } size ? Say.Size(size, run.Conductors) : "none", CableMm2 = run.AreaMm2, CableConductors = run.Conductors, FuseA = run.RatingA, Inverter = e.Inverter?.Item is null ? null : e.Inverter.Name,
             HeaviestKg = unit.MassKg, MassKg = bank.MassKg, Layout = BuildSpace.Of(unit, bank.Units, design.Banks[index].Space),
             LeftWh = bank.UsableWh * (bank.Parallel - 1) / bank.Parallel, LeftAcW = bank.Parallel == 1 ? 0 : network.SurvivesAcW, Growth = Grow(scene, bank, unitPrice, e),

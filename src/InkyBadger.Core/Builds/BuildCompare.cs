@@ -31,9 +31,12 @@ public static class BuildCompare
     public static BuildComparison? Work(DesignDocument design, int index, IReadOnlyList<BuildChoice?> choices, BuildTerms terms, int subject = 0)
     {
         Build? Make(BuildChoice? choice, BuildTerms with) => choice is null ? BuildMaker.Present(design, index, with) : BuildMaker.Of(design, index, choice, with);
-        var builds = choices.Select(c => Make(c, terms)).OfType<Build>().ToList();
+        var made = choices.Select(c => Make(c, terms)).ToList();
+        // The design may stand on one of the builds it is compared with: each is there once.
+        var builds = made.OfType<Build>().DistinctBy(b => b.Key).ToList();
         if (builds.Count == 0) return null;
-        var a = builds[Math.Clamp(subject, 0, builds.Count - 1)];
+        var asked = made[Math.Clamp(subject, 0, made.Count - 1)];
+        var a = builds.Find(b => b.Key == asked?.Key) ?? builds[0];
         var others = builds.Where(b => b.Key != a.Key).ToList();
         var flips = new List<BuildFlip>();
         foreach (var b in others)

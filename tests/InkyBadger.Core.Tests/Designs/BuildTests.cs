@@ -166,6 +166,16 @@ public class BuildTests
         Assert.Equal(other.From.Total, on, 6);
     }
 
+    /// <summary>The design may stand on one of the builds it is compared with.</summary>
+    [Fact]
+    public void The_same_build_is_there_once()
+    {
+        var present = BuildMaker.Present(Clinic, 0, new())!.Choice;
+        var c = BuildCompare.Work(Clinic, 0, [null, present, Choice("lfp-24-200", 48, 2, 1)], new(), 2)!;
+        Assert.Equal(2, c.Builds.Count);
+        Assert.All(c.Flips, f => Assert.Equal("lfp-24-200|48|2|1|Diagonal", f.A));
+    }
+
     [Fact]
     public void The_verdict_names_who_wins_on_what()
     {

@@ -2259,6 +2259,11 @@ export interface components {
             askedWh: null | number;
             /** Format: double */
             evenTotal: number;
+            /**
+             * Format: double
+             * @description How much more it holds than is asked, a fraction; null: nothing is asked, or not more.
+             */
+            moreThanAsked: null | number;
             /** Format: double */
             continuousW: null | number;
             bottleneck: null | string;

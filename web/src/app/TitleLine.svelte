@@ -36,7 +36,7 @@
     onchange={rename}
     onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
   />
-  <nav class="places" aria-label="Places">
+  <div class="places" role="group" aria-label="Places">
     <a
       href="#/d/{session.id}/{session.station}"
       class={[!route.builds && 'on']}
@@ -45,7 +45,7 @@
     <a href="#/d/{session.id}/builds" class={[route.builds && 'on']} aria-current={route.builds ? 'page' : undefined}
       >Builds</a
     >
-  </nav>
+  </div>
   {#if session.design!.banks.length > 1}
     <span class="banks" role="group" aria-label="Banks of this design">
       {#each session.design!.banks as bank, i (bank.id)}

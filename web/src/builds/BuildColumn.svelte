@@ -109,10 +109,7 @@
     >
   </p>
   <div class="bar" style:width="{(total / most) * 100}%" aria-hidden="true">
-    {#each groups as g (g.name)}{#if g.value > 0}<span
-          class={g.css}
-          style:flex={g.value}
-          title="{g.name}, {money(g.value)}"
+    {#each groups as g (g.name)}{#if g.value > 0}<span class={g.css} style:flex={g.value} title={g.name}
         ></span>{/if}{/each}
   </div>
   <p class="note facts">
@@ -126,8 +123,7 @@
         : l.fits
           ? ', fits the space'
           : ', does not fit the space'}.{/if}
-    {#if build.askedWh && build.usableWh > build.askedWh * 1.02}{num((build.usableWh / build.askedWh - 1) * 100)} % more energy
-      than asked.{/if}
+    {#if build.moreThanAsked !== null}{say(build.moreThanAsked, 'fraction')} more energy than asked.{/if}
   </p>
   {#if !build.fits}<p class="note"><b>Not to be built like this:</b> {build.wrong.slice(0, 2).join('; ')}</p>{/if}
   {#if !present}
@@ -222,5 +218,15 @@
   }
   .facts {
     line-height: 1.3;
+  }
+  @media (max-width: 939px) {
+    .btn,
+    .link-copper,
+    .letter {
+      min-height: 44px;
+    }
+    .letter {
+      min-width: 44px;
+    }
   }
 </style>

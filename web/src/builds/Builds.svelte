@@ -164,9 +164,8 @@
     <div class="notes">
       {#if c}
         <section aria-label="Verdict" data-testid="verdict">
-          {#each c.verdict as sentence, i (i)}<p class={i === 0 ? 'font-bold text-[13.5px]' : 'note mt-1.5'}>
-              {sentence}.
-            </p>{/each}
+          <h2 class="font-bold text-[13.5px]">What speaks for which</h2>
+          {#each c.verdict as sentence, i (i)}<p class="note mt-1.5">{sentence}.</p>{/each}
         </section>
         {#if list.some((b) => b.toLookAt > 0)}
           <p class="note mt-2 flex items-baseline gap-1.5">

@@ -138,9 +138,10 @@ class BuildsBench {
       this.#again = false
       const design = session.worked
       if (!design) break
-      const choices = this.keys.map((k) => (k === PRESENT ? null : (this.#choices.get(k) ?? null)))
-      const kept = choices.filter((c, i) => i === 0 || c !== null)
-      const subject = Math.max(0, this.keys.indexOf(this.subject))
+      // A build that is no longer found is left out.
+      const keys = this.keys.filter((k) => k === PRESENT || this.#choices.has(k))
+      const kept = keys.map((k) => (k === PRESENT ? null : this.#choices.get(k)!))
+      const subject = Math.max(0, keys.indexOf(this.subject))
       const unit = this.unitOfSubject
       const terms: BuildTerms = {
         unitPrices: this.tryPrice !== null && unit ? { [unit]: this.tryPrice } : {},
@@ -148,13 +149,12 @@ class BuildsBench {
         cyclesPerYear: this.tryCycles,
       }
       try {
-        this.comparison = await api.compareBuilds(
-          design,
-          session.bankIndex,
-          kept,
-          terms,
-          Math.min(subject, kept.length - 1),
-        )
+        const answer = await api.compareBuilds(design, session.bankIndex, kept, terms, subject)
+        // The design may stand on one of them now: it is there once, as the design.
+        const present = answer?.builds[0]?.key
+        this.keys = keys.filter((k) => k !== present)
+        if (!this.keys.includes(this.subject)) this.subject = PRESENT
+        this.comparison = answer
         this.told = ''
       } catch (e) {
         this.told = e instanceof Error ? e.message : 'The server does not answer.'
