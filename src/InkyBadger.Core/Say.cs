@@ -5,7 +5,8 @@ namespace InkyBadger.Core;
 /// <summary>Figures in sentences: rounded as they are read on the instrument, with their unit.</summary>
 public static class Say
 {
-    public static string Number(double value, int decimals = 0) => value.ToString("N" + decimals, CultureInfo.InvariantCulture);
+    /// <summary>Halves go up, as on the screens.</summary>
+    public static string Number(double value, int decimals = 0) => Math.Round(value, decimals, MidpointRounding.AwayFromZero).ToString("N" + decimals, CultureInfo.InvariantCulture);
 
     public static string W(double watts) => Number(watts) + " W";
 

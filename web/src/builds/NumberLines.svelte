@@ -122,7 +122,8 @@
       line.name,
       ...list.map((b) => (line.of(b) === null ? 'not to be had' : line.say(line.of(b)!, b))),
     ]),
-    ['Bottleneck', ...list.map((b) => b.bottleneck ?? '')],
+    ['Stops first, for good', ...list.map((b) => b.bottleneck ?? '')],
+    ['Stops first, at a start', ...list.map((b) => b.startBottleneck ?? '')],
     ['Cable and fuse', ...list.map((b) => `${b.cable}, ${b.fuseA ?? 'no'} A`)],
     ['To grow', ...list.map((b) => b.growth.not ?? `${b.growth.units} more`)],
   ]}
