@@ -172,6 +172,9 @@ public partial class CablesTests
             var figures = ids.Select(id => bench.Find($"[data-testid='{id}'] .fig").Text.ReplaceLineEndings(" ")).ToList();
             bench.ClickText("a", "One page");
             bench.Find("[data-testid=summary][data-ready=yes]");
+            // Whatever figure stands on the page, in its table or its drawing, is on the paper.
+            figures.AddRange(bench.All("[data-testid=summary] .fig").Select(f => f.Text.ReplaceLineEndings(" ")).Where(f => f.Length > 0));
+            Assert.True(figures.Count > 30, $"{name}: {figures.Count} figures");
             var printed = (Dictionary<string, object>)bench.Driver.ExecuteCdpCommand("Page.printToPDF", new() { ["preferCSSPageSize"] = true })!;
             using var pdf = PdfDocument.Open(Convert.FromBase64String((string)printed["data"]));
             Assert.Equal(1, pdf.NumberOfPages);
