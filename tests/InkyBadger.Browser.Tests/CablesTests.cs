@@ -93,6 +93,10 @@ public partial class CablesTests
         bench.WaitUntil(() => bench.Text("[data-testid=working]").Contains("the drop decides", StringComparison.Ordinal), "its working");
         bench.ClickText("button", "back to the main run");
         bench.Reads("cable-area", "50 mm²");
+        bench.OpenDesign("Ledge", "cables");
+        bench.WaitUntil(() => bench.All("[data-run]").Count == 5, "the circuits of the hut");
+        // However many circuits there are, the bench keeps to the window.
+        Assert.Equal((long)bench.Run("return innerHeight")!, (long)bench.Run("return document.documentElement.scrollHeight")!);
         Assert.Empty(bench.Complaints());
     }
 

@@ -148,6 +148,7 @@
     cursor: pointer;
   }
   .notes {
+    position: relative;
     padding: 14px 14px 10px;
     border-left: 1px solid var(--hair);
     overflow: auto;

@@ -199,11 +199,13 @@
     min-height: 0;
   }
   .instrument {
+    position: relative;
     padding: 12px 16px;
     overflow: auto;
     min-height: 0;
   }
   .notes {
+    position: relative;
     padding: 14px;
     border-left: 1px solid var(--hair);
     overflow: auto;

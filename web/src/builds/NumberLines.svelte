@@ -84,7 +84,9 @@
   >
     {#each drawn as line, n (line.name)}
       {@const y = n * ROW + ROW / 2}
-      <text x="0" y={y + 4} class="name">{line.name}</text>
+      <text x="0" y={y + 4} class="name"
+        >{line.name}{line.none.length > 0 ? `, not ${line.none.map(letter).join(', ')}` : ''}</text
+      >
       <line x1={label} x2={width} y1={y} y2={y} stroke="var(--grid)" />
       {#each line.places as p (p.text + p.letters.join())}
         {#each p.letters as i, k (i)}
@@ -108,9 +110,6 @@
         {/each}
         <text x={p.x + p.letters.length * 20 + 2} y={y + 4.5} class="fig value">{p.text}</text>
       {/each}
-      {#if line.none.length > 0}<text x={label + 2} y={y - 4} class="none"
-          >{line.none.map(letter).join(', ')}: not to be had</text
-        >{/if}
     {/each}
   </svg>
 </div>
@@ -143,9 +142,5 @@
     paint-order: stroke;
     stroke: var(--sheet);
     stroke-width: 4px;
-  }
-  .none {
-    fill: var(--ink-2);
-    font-size: 11px;
   }
 </style>

@@ -42,7 +42,7 @@
   <text x="166" y="13" text-anchor="middle" class="fig">{fuse(r)}</text>
   {#if e.bus?.hasSwitch}{@render box(224, top, 'switch')}<text x="224" y="13" text-anchor="middle">disconnect</text
     >{/if}
-  <text x="240" y={top + 16}>{cable(r)}, {metres(r.lengthM)}</text>
+  <text x="322" y={top + 16} text-anchor="end">{cable(r)}, {metres(r.lengthM)}</text>
   <text x="136" y={top + 30} class="faint">negatives back through one shunt;</text>
   <text x="136" y={top + 43} class="faint"
     >{e.bonding && !e.bonding.absent ? `bonding ${e.bonding.size} from the negative bus` : 'no bonding conductor'}</text

@@ -67,7 +67,9 @@
     padding-top: 10px;
     margin-top: 10px;
   }
+  /* The words for the ear are placed in it, and must not lengthen the page. */
   .line {
+    position: relative;
     display: block;
     width: 100%;
     text-align: left;
