@@ -90,6 +90,10 @@
     font-size: 12.5px;
     padding: 2px 6px;
   }
+  .table .fig,
+  .table button {
+    white-space: nowrap;
+  }
   .table .fig {
     font-size: 13.5px;
   }
