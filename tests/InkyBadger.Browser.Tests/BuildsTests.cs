@@ -92,5 +92,12 @@ public class BuildsTests
         Assert.True((long)bench.Run("return document.documentElement.scrollWidth")! <= 390, "nothing reaches beyond the screen");
         var columns = bench.All("[data-build]").Select(c => c.Location.Y).ToList();
         Assert.Equal(columns.Distinct().Count(), columns.Count);
+        // No letter covers another, however near the figures are.
+        const string covered = """
+            const boxes = [...document.querySelectorAll('.lines rect')].map(r => r.getBoundingClientRect());
+            return boxes.some((a, i) => boxes.some((b, k) => k > i && Math.abs(a.top - b.top) < 2 && a.left < b.right - 1 && b.left < a.right - 1));
+            """;
+        Assert.True(bench.All(".lines rect").Count >= 40, "the letters are drawn");
+        Assert.False((bool)bench.Run(covered)!, "letters cover each other");
     }
 }

@@ -74,6 +74,13 @@ public static class BuildMaker
     /// <summary>So little more than is asked is not worth a word.</summary>
     private const double JustMore = 1.02;
 
+    /// <summary>An hour's work as it counts: tried, the design's, or the table's [money].</summary>
+    internal static double HourRate(DesignDocument design, BuildTerms terms) => terms.HourRate ?? design.Prices.HourRate ?? Reference.Parts.HourRate;
+
+    internal static double Cycles(DesignDocument design, BuildTerms terms) => terms.CyclesPerYear ?? design.CyclesPerYear ?? DefaultCycles;
+
+    internal static double Years(DesignDocument design) => design.Years ?? DefaultYears;
+
     /// <summary>Null where it cannot be worked out, such as a design without loads.</summary>
     public static Build? Of(DesignDocument design, int index, BuildChoice choice, BuildTerms terms)
     {
@@ -97,12 +104,12 @@ public static class BuildMaker
         var scene = new BankScene(design, design.Banks[index], index, new(design.HouseRules), null);
         var unit = bank.Unit;
         var unitPrice = terms.UnitPrices.TryGetValue(unit.Key, out var own) ? own : design.Prices.Of(unit);
-        var bill = BuildBill.Of(scene, e, unitPrice, terms.HourRate ?? design.Prices.HourRate ?? Reference.Parts.HourRate);
+        var bill = BuildBill.Of(scene, e, unitPrice, HourRate(design, terms));
         double? asked = bank.Sizing is { } sizing ? sizing.RatedWh * bank.Dod : null;
         var units = bank.Units * unitPrice;
         var even = asked is { } wanted && wanted < bank.UsableWh ? bill.Total - units * (1 - wanted / bank.UsableWh) : bill.Total;
-        var cycles = terms.CyclesPerYear ?? design.CyclesPerYear ?? DefaultCycles;
-        var years = design.Years ?? DefaultYears;
+        var cycles = Cycles(design, terms);
+        var years = Years(design);
         var chemistry = Reference.Chemistries.Get(unit.Chemistry);
         var life = Cost.Delivered(units, bank.UsableWh, years, cycles, unit.CalendarYears ?? chemistry.CalendarYears, unit.CycleLife ?? chemistry.CyclesAtTypicalDod);
         // When a bank has served, its units alone are bought again.

@@ -17,8 +17,8 @@ public sealed record PricePoint(double Price, double Total);
 /// <summary>Whole cost of a build over the price of one unit: two points of a straight line.</summary>
 public sealed record PriceLine(string Key, PricePoint From, PricePoint To);
 
-/// <summary>Two to five builds side by side: the figures, what wins on what, and where it turns.</summary>
-public sealed record BuildComparison(IReadOnlyList<Build> Builds, IReadOnlyList<string> Verdict, IReadOnlyList<BuildFlip> Flips, IReadOnlyList<PriceLine> Lines, string? PriceOf);
+/// <summary>Two to five builds side by side: the figures, what wins on what, where it turns, and the hour's rate, cycles a year and years that count.</summary>
+public sealed record BuildComparison(IReadOnlyList<Build> Builds, IReadOnlyList<string> Verdict, IReadOnlyList<BuildFlip> Flips, IReadOnlyList<PriceLine> Lines, string? PriceOf, double HourRate, double CyclesPerYear, double Years);
 
 /// <summary>Compares builds from their figures alone (method, 8.4).</summary>
 public static class BuildCompare
@@ -49,7 +49,7 @@ public static class BuildCompare
         var unit = a.Choice.Unit.Key;
         var high = Math.Max(1, 2 * a.UnitPrice);
         List<PriceLine> lines = [.. builds.Select(b => new PriceLine(b.Key, new(0, At(b, unit, 0)), new(high, At(b, unit, high))))];
-        return new(builds, Verdict(builds), flips, lines, unit);
+        return new(builds, Verdict(builds), flips, lines, unit, BuildMaker.HourRate(design, terms), BuildMaker.Cycles(design, terms), BuildMaker.Years(design));
     }
 
     /// <summary>Whole cost of a build with one unit's price changed.</summary>
@@ -81,8 +81,8 @@ public static class BuildCompare
     private static BuildFlip? Cycles(DesignDocument design, int index, BuildTerms terms, Build a, Build b)
     {
         if (a.PerDeliveredKwh is null || b.PerDeliveredKwh is null) return null;
-        var now = terms.CyclesPerYear ?? design.CyclesPerYear ?? BuildMaker.DefaultCycles;
-        var years = design.Years ?? BuildMaker.DefaultYears;
+        var now = BuildMaker.Cycles(design, terms);
+        var years = BuildMaker.Years(design);
         double Per(Build x, double cycles)
         {
             var chemistry = Reference.Chemistries.Get(x.Choice.Unit.Chemistry);

@@ -213,6 +213,10 @@ public class BuildTests
         Assert.Equal((690.0, 500.0), (before.UnitPrice, after.UnitPrice));
         Assert.Equal(before.Bill.Total - 3 * 190 + before.Bill.Hours * 12, after.Bill.Total, 6);
         Assert.Equal(1500, own.Bank().Bank!.Price);
+        // What counts is said with the comparison: the design's, the table's, or what is tried.
+        var said = BuildCompare.Work(own, 0, [null], new() { CyclesPerYear = 80 })!;
+        Assert.Equal((50.0, 80.0, 12.0), (said.HourRate, said.CyclesPerYear, said.Years));
+        Assert.Equal((38.0, 5.0), (BuildCompare.Work(Clinic, 0, [null], new())!.HourRate, BuildCompare.Work(Clinic, 0, [null], new())!.CyclesPerYear));
         // A price that is only tried comes before both.
         Assert.Equal(400, BuildMaker.Present(own, 0, new() { UnitPrices = new Dictionary<string, double> { ["lfp-48-50"] = 400 } })!.UnitPrice);
     }

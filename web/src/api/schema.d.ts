@@ -2334,13 +2334,19 @@ export interface components {
             /** @description The same for the same build, every time. */
             key: null | string;
         };
-        /** @description Two to five builds side by side: the figures, what wins on what, and where it turns. */
+        /** @description Two to five builds side by side: the figures, what wins on what, where it turns, and the hour's rate, cycles a year and years that count. */
         BuildComparison: {
             builds: components["schemas"]["Build"][];
             verdict: string[];
             flips: components["schemas"]["BuildFlip"][];
             lines: components["schemas"]["PriceLine"][];
             priceOf: null | string;
+            /** Format: double */
+            hourRate: number;
+            /** Format: double */
+            cyclesPerYear: number;
+            /** Format: double */
+            years: number;
         };
         /**
          * @description Where the comparison turns: at this value A and B cost the same (whole cost; for cycles, cost a delivered kWh), A cheaper below or above it.

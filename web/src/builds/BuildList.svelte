@@ -100,6 +100,9 @@
   .here {
     background: var(--tint);
   }
+  tbody th {
+    min-width: 150px;
+  }
   @media (max-width: 939px) {
     button,
     summary {

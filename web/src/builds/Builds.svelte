@@ -94,9 +94,23 @@
         {:else if builds.told}{builds.told}{/if}
       </p>
       <div class="controls">
-        <QuantityField label="cycles a year" kind="number" path="/cyclesPerYear" advised={100} whole width="70px" />
-        <QuantityField label="years" kind="number" path="/years" advised={10} whole width="60px" />
-        <QuantityField label="an hour’s work" kind="number" path="/prices/hourRate" advised={38} whole width="76px" />
+        <QuantityField
+          label="cycles a year"
+          kind="number"
+          path="/cyclesPerYear"
+          advised={c?.cyclesPerYear ?? null}
+          whole
+          width="70px"
+        />
+        <QuantityField label="years" kind="number" path="/years" advised={c?.years ?? null} whole width="60px" />
+        <QuantityField
+          label="an hour’s work"
+          kind="number"
+          path="/prices/hourRate"
+          advised={c?.hourRate ?? null}
+          whole
+          width="76px"
+        />
         {#each sides as side (side)}
           <TypedField
             label="space, {words[side]}, mm"

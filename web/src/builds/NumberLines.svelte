@@ -8,7 +8,9 @@
   let { list, money }: { list: Build[]; money: (value: number, decimals?: number) => string } = $props()
   let width = $state(700)
   const narrow = $derived(width < 560)
-  const label = $derived(narrow ? 116 : 170)
+  /** On a phone the name stands above its line. */
+  const label = $derived(narrow ? 0 : 170)
+  const ROW = $derived(narrow ? 40 : 25)
 
   interface Line {
     name: string
@@ -36,40 +38,56 @@
       name: 'Smallest step to grow',
       of: (b) => (b.growth.not ? null : b.growth.price),
       less: true,
-      say: (v, b) => `${money(v)} for ${say(b.growth.usableWh, 'Wh')}`,
+      say: (v, b) => (narrow ? money(v) : `${money(v)} for ${say(b.growth.usableWh, 'Wh')}`),
     },
     { name: 'Years it serves', of: (b) => b.lifeYears, less: false, say: (v) => num(v, v % 1 ? 1 : 0) },
     { name: 'Per usable kWh', of: (b) => b.perUsableKwh, less: true, say: (v) => money(v) },
     { name: 'Per delivered kWh', of: (b) => b.perDeliveredKwh, less: true, say: (v) => money(v, 2) },
     { name: 'Per year held', of: (b) => b.perYear, less: true, say: (v) => money(v) },
   ])
-  const ROW = 25
-  const drawn = $derived(
+  interface Place {
+    at: number
+    x: number
+    letters: number[]
+    text: string
+  }
+  const room = (p: Place) => 20 * p.letters.length + p.text.length * 7 + 8
+  const GAP = 4
+  const laid = $derived(
     lines.map((line) => {
       const values = list.map((b) => line.of(b))
       const known = values.filter((v): v is number => v !== null)
       const [low, high] = [Math.min(...known), Math.max(...known)]
       const at = (v: number) => (high === low ? 1 : line.less ? (high - v) / (high - low) : (v - low) / (high - low))
-      const x0 = label + 4
-      const places: { x: number; letters: number[]; text: string }[] = []
-      const room = (p: { letters: number[]; text: string }) => 20 * p.letters.length + p.text.length * 7 + 8
+      const places: Place[] = []
       for (const [i, v] of values.entries()) {
         if (v === null) continue
         const text = line.say(v, list[i])
         const same = places.find((p) => p.text === text)
         if (same) same.letters.push(i)
-        else places.push({ x: at(v), letters: [i], text })
+        else places.push({ at: at(v), x: 0, letters: [i], text })
       }
-      // Each keeps its place between the ends, and is pushed left where it would cover its better.
-      places.sort((a, b) => a.x - b.x)
-      let limit = width
-      for (let i = places.length - 1; i >= 0; i--) {
-        const p = places[i]
-        p.x = Math.max(x0, Math.min(x0 + p.x * (width - room(p) - x0), limit - room(p)))
-        limit = p.x - 4
+      places.sort((a, b) => a.at - b.at)
+      return { ...line, places, none: values.flatMap((v, i) => (v === null ? [i] : [])) }
+    }),
+  )
+  /** Where the letters of a line need more than there is, the drawing scrolls by itself. */
+  const wide = $derived(
+    Math.max(width, ...laid.map((l) => label + GAP + l.places.reduce((sum, p) => sum + room(p) + GAP, 0))),
+  )
+  const drawn = $derived(
+    laid.map((line) => {
+      const x0 = label + GAP
+      const places = line.places.map((p) => ({ ...p, x: x0 + p.at * (wide - room(p) - x0) }))
+      // Pushed left where one would cover its better, then right again where that was too far.
+      for (let i = places.length - 2; i >= 0; i--)
+        places[i].x = Math.min(places[i].x, places[i + 1].x - room(places[i]) - GAP)
+      let from = x0
+      for (const p of places) {
+        p.x = Math.max(p.x, from)
+        from = p.x + room(p) + GAP
       }
-      const none = values.flatMap((v, i) => (v === null ? [i] : []))
-      return { ...line, places, none }
+      return { ...line, places }
     }),
   )
   const subject = $derived(Math.max(0, builds.keys.indexOf(builds.subject)))
@@ -77,17 +95,17 @@
 
 <div class="lines" bind:clientWidth={width}>
   <svg
-    {width}
+    width={wide}
     height={lines.length * ROW + 6}
     role="img"
     aria-label="Figures of the builds, right is better on every line; as a table below"
   >
     {#each drawn as line, n (line.name)}
-      {@const y = n * ROW + ROW / 2}
-      <text x="0" y={y + 4} class="name"
+      {@const y = n * ROW + (narrow ? ROW - 12 : ROW / 2)}
+      <text x="0" y={narrow ? y - 14 : y + 4} class="name"
         >{line.name}{line.none.length > 0 ? `, not ${line.none.map(letter).join(', ')}` : ''}</text
       >
-      <line x1={label} x2={width} y1={y} y2={y} stroke="var(--grid)" />
+      <line x1={label} x2={wide} y1={y} y2={y} stroke="var(--grid)" />
       {#each line.places as p (p.text + p.letters.join())}
         {#each p.letters as i, k (i)}
           {@const on = i === subject}
@@ -130,7 +148,8 @@
 
 <style>
   .lines {
-    overflow: hidden;
+    overflow-x: auto;
+    overflow-y: hidden;
   }
   .name {
     font-size: 12.5px;

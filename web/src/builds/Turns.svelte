@@ -22,10 +22,8 @@
   const price = $derived(builds.tryPrice ?? a.unitPrice)
 
   let timer: ReturnType<typeof setTimeout> | undefined
-  const DEFAULT_RATE = 38
-  const DEFAULT_CYCLES = 100
-  const rate = $derived(builds.tryRate ?? session.design!.prices.hourRate ?? DEFAULT_RATE)
-  const cycles = $derived(builds.tryCycles ?? session.design!.cyclesPerYear ?? DEFAULT_CYCLES)
+  const rate = $derived(builds.tryRate ?? c.hourRate)
+  const cycles = $derived(builds.tryCycles ?? c.cyclesPerYear)
   function soon() {
     clearTimeout(timer)
     timer = setTimeout(() => void builds.compare(), 30)
