@@ -27,13 +27,26 @@ public static class Evaluator
         {
             var scene = new BankScene(design, design.Banks[i], i, rules, tape);
             if (tape is not null) tape.Prefix = scene.Pointer;
-            var bank = EvaluateBank(scene, findings);
-            banks.Add(bank);
-            FindingRules.Collect(new(scene, bank), findings);
+            banks.Add(WithFindings(scene, findings));
         }
         // The gravest first; within a grade the order of the work stays.
         var sorted = findings.Index().OrderBy(f => f.Item.Grade).ThenBy(f => f.Index).Select(f => f.Item).ToList();
         return new(banks, sorted, new(sorted.Count(f => f.Grade <= Grade.Fault), sorted.Count(f => f.Grade == Grade.Caution)), FirstToDo(banks));
+    }
+
+    private static BankEvaluation WithFindings(BankScene scene, List<Finding> findings)
+    {
+        var bank = EvaluateBank(scene, findings);
+        FindingRules.Collect(new(scene, bank), findings);
+        return bank;
+    }
+
+    /// <summary>A bank as it would be, with what would be wrong with it; the design's other banks are left alone.</summary>
+    internal static (BankEvaluation Bank, IReadOnlyList<Finding> Findings) EvaluateOne(DesignDocument design, int index, Bank changed)
+    {
+        var then = design with { Banks = [.. design.Banks.Select((b, i) => i == index ? changed : b)] };
+        var findings = new List<Finding>();
+        return (WithFindings(new(then, changed, index, new(design.HouseRules), null), findings), findings);
     }
 
     /// <summary>The figures of a bank as it would be, without its findings: what a mend would bring.</summary>

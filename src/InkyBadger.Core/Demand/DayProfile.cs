@@ -14,36 +14,24 @@ public static class DayProfile
 {
     public static List<ProfileSegment> Work(IReadOnlyList<DailyLoad> loads, double converterEfficiency, SurgeRule rule)
     {
-        var cuts = new List<double>(16) { 0 };
-        foreach (var load in loads)
-        {
-            if (load.Windows is null || load.Quantity == 0) continue;
-            foreach (var w in load.Windows)
-            {
-                cuts.Add(w.StartH);
-                if (w.EndH < 24) cuts.Add(w.EndH);
-            }
-        }
-        cuts.Sort();
+        var sweep = new DaySweep(loads);
+        var cuts = sweep.Instants();
         var segments = new List<ProfileSegment>(cuts.Count);
         for (var i = 0; i < cuts.Count; i++)
         {
-            if (i > 0 && cuts[i] == cuts[i - 1]) continue;
-            var next = i + 1;
-            while (next < cuts.Count && cuts[next] == cuts[i]) next++;
-            segments.Add(At(loads, cuts[i], next < cuts.Count ? cuts[next] : 24, converterEfficiency, rule));
+            sweep.MoveTo(cuts[i]);
+            segments.Add(At(loads, sweep.Now, cuts[i], i + 1 < cuts.Count ? cuts[i + 1] : 24, converterEfficiency, rule));
         }
         return segments;
     }
 
-    private static ProfileSegment At(IReadOnlyList<DailyLoad> loads, double from, double to, double converterEfficiency, SurgeRule rule)
+    private static ProfileSegment At(IReadOnlyList<DailyLoad> loads, DaySweep.On on, double from, double to, double converterEfficiency, SurgeRule rule)
     {
         double ac = 0, dc = 0, all = 0, greatest = 0;
         var starting = -1;
-        for (var i = 0; i < loads.Count; i++)
+        foreach (var i in on)
         {
             var load = loads[i];
-            if (!load.OnAt(from)) continue;
             if (load.Kind == LoadKind.Dc) dc += load.RunningW;
             else if (load.Kind == LoadKind.Converter) dc += load.RunningW / converterEfficiency;
             else
@@ -58,28 +46,5 @@ public static class DayProfile
         return rule == SurgeRule.AllAtOnce
             ? new(from, to, ac, dc, ac + all, -1)
             : new(from, to, ac, dc, ac + greatest, starting);
-    }
-
-    /// <summary>
-    /// Longest unbroken time [h] the AC power stays at <paramref name="watts"/> or more; the day repeats, so a stretch may pass midnight,
-    /// but never from one season's day into the other's.
-    /// </summary>
-    public static double LongestAtOrAbove(IReadOnlyList<ProfileSegment> segments, double watts)
-    {
-        double longest = 0;
-        for (var first = 0; first < segments.Count;)
-        {
-            var end = first;
-            while (end < segments.Count && segments[end].Season == segments[first].Season) end++;
-            double run = 0;
-            for (var i = 0; i < 2 * (end - first); i++)
-            {
-                var s = segments[first + i % (end - first)];
-                run = Tolerant.AtLeast(s.AcW, watts) ? run + s.ToH - s.FromH : 0;
-                longest = Math.Max(longest, run);
-            }
-            first = end;
-        }
-        return Math.Min(24, longest);
     }
 }

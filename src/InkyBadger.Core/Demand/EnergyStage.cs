@@ -75,12 +75,14 @@ public static class EnergyStage
         foreach (var load in loads)
             if (load.Daily.Windows is null) steady += load.Daily.RunningW * load.Daily.Duty * load.Daily.HoursOn / 24 / Through(load.Daily.Kind, efficiency);
         double charge = 0, weighted = 0;
+        var sweep = new DaySweep(loads.ConvertAll(l => l.Daily));
         foreach (var segment in profile)
         {
             if (segment.Season != season) continue;
             var watts = steady;
-            foreach (var load in loads)
-                if (load.Daily.Windows is not null && load.Daily.OnAt(segment.FromH)) watts += load.Daily.RunningW * load.Daily.Duty / Through(load.Daily.Kind, efficiency);
+            sweep.MoveTo(segment.FromH);
+            foreach (var i in sweep.Now)
+                if (loads[i].Daily is { Windows: not null } load) watts += load.RunningW * load.Duty / Through(load.Kind, efficiency);
             var amps = watts / nominalV;
             charge += amps * (segment.ToH - segment.FromH);
             weighted += amps * amps * (segment.ToH - segment.FromH);

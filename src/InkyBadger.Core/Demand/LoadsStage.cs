@@ -88,20 +88,32 @@ public static class LoadsStage
         var peak = Greater(days, d => d.PeakAcW);
         var worst = Greater(days, d => d.SurgeDemandW);
         // Apparent power is kept apart; without a plate that says so it is the watts.
-        var peakVa = loads.Exists(l => l.Va is not null) ? profile.Max(s => ApparentAt(In(loads, s.Season), s.FromH)) : peak.PeakAcW;
+        var peakVa = loads.Exists(l => l.Va is not null) ? MostApparent(loads, profile).Va : peak.PeakAcW;
         var result = new LoadsResult(rows, profile, Greater(days, d => d.EnergyAcWh).EnergyAcWh, peak.PeakAcW, peakVa, Greater(days, d => d.PeakDcW).PeakDcW, worst.SurgeDemandW,
             Greater(days, d => d.NeededOnH).NeededOnH, peak.Peak, worst.Worst, days.Length == 1 ? [] : days);
         if (scene.Tape is { } tape) LoadsWorking.Write(tape, scene, loads, result, days);
         return result;
     }
 
-    /// <summary>Apparent power of the AC loads on at an hour [VA].</summary>
-    internal static double ApparentAt(List<ResolvedLoad> loads, double hour)
+    /// <summary>The most apparent power of AC loads at once [VA], and when: the first such stretch.</summary>
+    internal static (double Va, ProfileSegment At) MostApparent(List<ResolvedLoad> loads, IReadOnlyList<ProfileSegment> profile)
     {
-        double va = 0;
-        foreach (var load in loads)
-            if (load.Daily.Kind == LoadKind.Ac && load.Daily.OnAt(hour)) va += load.ApparentVa;
-        return va;
+        var most = (Va: -1.0, At: default(ProfileSegment));
+        foreach (var season in SeasonsOf(loads))
+        {
+            var then = In(loads, season);
+            var sweep = new DaySweep(then.ConvertAll(l => l.Daily));
+            foreach (var segment in profile)
+            {
+                if (segment.Season != season) continue;
+                sweep.MoveTo(segment.FromH);
+                double va = 0;
+                foreach (var i in sweep.Now)
+                    if (then[i].Daily.Kind == LoadKind.Ac) va += then[i].ApparentVa;
+                if (va > most.Va) most = (va, segment);
+            }
+        }
+        return most;
     }
 
     /// <summary>The day with the greater figure; the first where they are equal.</summary>

@@ -25,6 +25,7 @@ internal static class LoadsWorking
         }
         foreach (var (n, s) in result.Profile.Index())
         {
+            if (!tape.Wants($"/loads/profile/{n}/acW") && !tape.Wants($"/loads/profile/{n}/surgeW") && !tape.Wants($"/loads/profile/{n}/dcW")) continue;
             var on = LoadsStage.In(loads, s.Season);
             Instant(tape, scene, on, s.FromH, -1, $"/loads/profile/{n}/acW", $"running from {Say.Clock(s.FromH)}", s.AcW, false);
             Instant(tape, scene, on, s.FromH, s.Starting, $"/loads/profile/{n}/surgeW", $"with the hardest start, from {Say.Clock(s.FromH)}", s.SurgeW, true);
@@ -42,7 +43,8 @@ internal static class LoadsWorking
 
     private static void Apparent(Tape tape, BankScene scene, List<ResolvedLoad> loads, LoadsResult result)
     {
-        var at = result.Profile.Index().MaxBy(s => LoadsStage.ApparentAt(LoadsStage.In(loads, s.Item.Season), s.Item.FromH)).Item;
+        if (!tape.Wants("/loads/peakVa")) return;
+        var at = LoadsStage.MostApparent(loads, result.Profile).At;
         var on = LoadsStage.In(loads, at.Season).Index().Where(l => l.Item.Daily.Kind == LoadKind.Ac && l.Item.Daily.OnAt(at.FromH)).ToList();
         tape.Write("/loads/peakVa", $"most apparent power at once, {Say.Clock(at.FromH)}", result.PeakVa, "VA", "1.1", on.Count == 0 ? "0" : string.Join(" + ", on.Select(l => $"{{S{l.Index}}}")),
             [.. on.Select(l => T.You($"S{l.Index}", l.Item.ApparentVa, "VA", l.Item.Name, $"{Place(scene, l.Index)}/va"))], "Where a plate gives no VA, its watts stand.");

@@ -6,9 +6,16 @@ namespace InkyBadger.Core.Demand;
 /// <summary>A load moved to a quieter time: for what-ifs and for mends.</summary>
 public static class Moves
 {
-    /// <summary>Only for what runs at the worst instant; null where moving it wins nothing, or all motors are taken to start together.</summary>
-    public static QuietTimes? Of(DesignDocument design, int bankIndex, BankEvaluation now, int load) =>
-        Daily(design, bankIndex, now) is { } daily && daily[load].OnAt(now.Loads!.Worst.FromH) ? QuietHour.Find(daily, load) : null;
+    /// <summary>
+    /// Every load that runs at the worst instant and whose other hour wins something; none where all motors are taken to start together.
+    /// </summary>
+    public static IEnumerable<(int Load, QuietTimes Move)> All(DesignDocument design, int bankIndex, BankEvaluation now)
+    {
+        if (Daily(design, bankIndex, now) is not { } daily) yield break;
+        var day = new QuietHour(daily);
+        for (var i = 0; i < daily.Count; i++)
+            if (daily[i].OnAt(now.Loads!.Worst.FromH) && day.Find(i) is { } move) yield return (i, move);
+    }
 
     private static List<DailyLoad>? Daily(DesignDocument design, int bankIndex, BankEvaluation now)
     {
@@ -31,10 +38,9 @@ public static class Moves
     /// <summary>The move that leaves the lowest worst instant, with the load it is of.</summary>
     public static (int Load, QuietTimes Move)? Best(DesignDocument design, int bankIndex, BankEvaluation now)
     {
-        if (Daily(design, bankIndex, now) is not { } daily) return null;
-        (int, QuietTimes)? best = null;
-        for (var i = 0; i < daily.Count; i++)
-            if (daily[i].OnAt(now.Loads!.Worst.FromH) && QuietHour.Find(daily, i) is { } move && (best is null || move.SurgeW < best.Value.Item2.SurgeW)) best = (i, move);
+        (int, QuietTimes Move)? best = null;
+        foreach (var found in All(design, bankIndex, now))
+            if (best is null || found.Move.SurgeW < best.Value.Move.SurgeW) best = found;
         return best;
     }
 }

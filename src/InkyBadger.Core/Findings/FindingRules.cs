@@ -9,6 +9,9 @@ public sealed record FindingScene(BankScene Scene, BankEvaluation Results)
     /// <summary>The one load whose other hour would ease the worst instant most, as a mend, and whether the inverter holds then. Looked for only when asked, and once.</summary>
     internal Lazy<(Mend Mend, bool Holds)?> Apart { get; } = new(() => MoveApart(Scene, Results));
 
+    /// <summary>The voltages at which the main run can be built. The same for every run that asks, so looked for once.</summary>
+    internal Lazy<IReadOnlyList<Mend>> HigherVoltage { get; } = new(() => [.. RunView.HigherVoltage(Scene, Results)]);
+
     private static (Mend, bool)? MoveApart(BankScene scene, BankEvaluation results)
     {
         if (Moves.Best(scene.Design, scene.Index, results) is not var (index, move)) return null;

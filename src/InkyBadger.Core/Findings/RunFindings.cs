@@ -26,7 +26,7 @@ internal static class RunFindings
         if (v.Run is not { Advised: null, SizePinned: false } run) return null;
         var unmet = run.Unmet ?? [];
         var limits = string.Join(" and ", unmet.Select(u => u switch { CableLimit.Drop => "the drop", CableLimit.Fuse => "the fuse", _ => "the current" }));
-        List<Mend> mends = [.. RunView.HigherVoltage(s)];
+        List<Mend> mends = [.. s.HigherVoltage.Value];
         // Where the drop alone stands in the way, a load that bears more of it may be allowed to.
         if (!v.IsMain && unmet is [CableLimit.Drop] && run.DropLimit < RelaxedDrop)
             mends.Add(v.Mend(s, $"Allow {Say.Percent(RelaxedDrop, 0)} here", "for a load that bears it", r => r with { DropLimit = RelaxedDrop }));
@@ -52,7 +52,7 @@ internal static class RunFindings
         if (run.RatingA is not { } rating)
             return s.Make("fuse.rating", Grade.Fault, Station.Cables, v.Place, $"{v.Lead}{run.FuseLabel} is not made for {Say.A(run.WantedA)}",
                 "No rating of this class is large enough. A higher voltage asks for less current; or the bank is split on two runs.", [new("least rating", run.WantedA, "A")],
-                [.. v.ClassThatFits(s), .. RunView.HigherVoltage(s)]);
+                [.. v.ClassThatFits(s), .. s.HigherVoltage.Value]);
         return s.Make("fuse.nuisance", Grade.Fault, Station.Cables, v.Place, $"{v.Lead}{(v.IsMain ? "The" : "the")} {Say.Rating(rating)} fuse is too small",
             $"Full load is {Say.A(run.DesignA)}; with the usual margin the fuse is {Say.A(run.WantedA)} or more, or it opens in ordinary use.",
             [new("fuse", rating, "A"), new("least", run.WantedA, "A")],

@@ -70,16 +70,16 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
     }
 
     /// <summary>The voltages at which the main run can be built, with what it would be then.</summary>
-    public static IEnumerable<Mend> HigherVoltage(FindingScene s)
+    internal static IEnumerable<Mend> HigherVoltage(BankScene scene, BankEvaluation results)
     {
-        if (s.Results.Voltage is not { SystemV: < 48 } v || s.Scene.Inverter is null) yield break;
+        if (results.Voltage is not { SystemV: < 48 } v || scene.Inverter is null) yield break;
         foreach (var next in (int[])[24, 48])
         {
             if (next <= v.SystemV) continue;
-            var then = Evaluator.FiguresOf(s.Scene, s.Scene.Bank with { SystemV = next, Series = null, Parallel = null, Inverters = [s.Scene.Inverter with { Item = null }, .. s.Scene.Bank.Inverters.Skip(1)] });
+            var then = Evaluator.FiguresOf(scene, scene.Bank with { SystemV = next, Series = null, Parallel = null, Inverters = [scene.Inverter with { Item = null }, .. scene.Bank.Inverters.Skip(1)] });
             if (then.MainRun is not { Size: { } size, RatingA: { } rating } run || then.Inverter?.Item is null) continue;
             yield return new($"Try {next} V", $"{Say.A(run.DesignA)}: {Say.Size(size, run.Conductors)} behind {Say.Rating(rating)}",
-                [s.Scene.Change("/systemV", (int?)next), s.Scene.Change("/series", (int?)null), s.Scene.Change("/parallel", (int?)null), s.Scene.Change("/inverters/0/item", (InverterItem?)null)]);
+                [scene.Change("/systemV", (int?)next), scene.Change("/series", (int?)null), scene.Change("/parallel", (int?)null), scene.Change("/inverters/0/item", (InverterItem?)null)]);
         }
     }
 }

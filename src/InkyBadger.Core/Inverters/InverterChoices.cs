@@ -1,3 +1,4 @@
+using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 
@@ -16,22 +17,23 @@ public static class InverterChoices
     {
         if (now.Voltage is not { } voltage) return [];
         var scene = new BankScene(design, design.Banks[bankIndex], bankIndex, new(design.HouseRules), null);
-        return [.. (own ?? []).Concat(Catalogue.Inverters).Select(i => Judge(scene, i, voltage, now.Loads))
+        IReadOnlyList<RunningLevel> levels = now.Loads is { } loads ? RunningLevels.Of(loads.Profile) : [];
+        return [.. (own ?? []).Concat(Catalogue.Inverters).Select(i => Judge(scene, i, voltage, now.Loads, levels))
             .OrderBy(t => t.Fits ? 0 : 1).ThenBy(t => t.Item.SystemV == voltage.SystemV ? 0 : 1).ThenBy(t => t.Item.ContinuousW).ThenBy(t => t.Item.Price)];
     }
 
-    private static InverterTrial Judge(BankScene scene, InverterItem item, VoltageResult voltage, LoadsResult? loads)
+    private static InverterTrial Judge(BankScene scene, InverterItem item, VoltageResult voltage, LoadsResult? loads, IReadOnlyList<RunningLevel> levels)
     {
         var reasons = new List<string>();
         if (item.SystemV != voltage.SystemV) reasons.Add($"made for {item.SystemV} V");
         if (loads is null) return new(item, reasons.Count == 0, reasons, item.ContinuousW);
         var stack = Math.Max(1, scene.Inverter?.Stack ?? 1);
-        var (size, demands) = InverterStage.Try(scene, loads, item, stack);
+        var (size, demands) = InverterStage.Try(scene, loads, levels, item, stack);
         if (size.Fails!.Contains(InverterShortfall.Continuous))
             reasons.Add($"gives {Say.W(size.AvailableContinuousW ?? 0)} without end, {Say.W(size.RequiredContinuousW)} are wanted");
         var worst = demands.Where(d => !d.Holds).OrderByDescending(d => d.Watts / d.GivesW).FirstOrDefault();
         if (worst is not null) reasons.Add($"{worst.Label}: {Say.W(worst.Watts)} for {Say.Seconds(worst.Seconds)}, it gives {Say.W(worst.GivesW)}");
-        var sensitive = scene.Bank.Demand.Loads.FirstOrDefault(l => l is { WaveSensitive: true, Kind: Demand.LoadKind.Ac, Quantity: > 0 });
+        var sensitive = scene.Bank.Demand.Loads.FirstOrDefault(l => l is { WaveSensitive: true, Kind: LoadKind.Ac, Quantity: > 0 });
         if (item.Waveform == Waveform.Modified && sensitive is not null) reasons.Add($"a modified wave harms {sensitive.Name}");
         return new(item, reasons.Count == 0, reasons, (size.AvailableContinuousW ?? 0) - size.RequiredContinuousW);
     }

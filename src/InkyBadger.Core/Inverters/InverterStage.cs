@@ -32,7 +32,7 @@ public static class InverterStage
         var efficiency = item?.Efficiency ?? AssumedEfficiency;
         var sized = Size(scene, loads, item, stack);
         OverloadEnvelope? envelope = item is null ? null : Envelope(scene, item, sized.Derate ?? 1, stack);
-        IReadOnlyList<EnvelopeDemand> demands = loads is null || envelope is null ? [] : Demands(loads, envelope);
+        IReadOnlyList<EnvelopeDemand> demands = loads is null || envelope is null ? [] : Demands(loads, RunningLevels.Of(loads.Profile), envelope);
         var first = FirstToGive(demands);
         var result = new InverterResult(item, item?.Name ?? "no inverter of the catalogue fits", choice.Item is not null, advised?.Key, advised?.Name, stack,
             efficiency, item?.IdleW ?? 0, item is null, sized.RequiredContinuousW, sized.RequiredSurgeW, sized.Derate,
@@ -54,16 +54,17 @@ public static class InverterStage
         item.Overload, item.ContinuousW, item.SurgeW, item.SurgeSeconds ?? DefaultSurgeSeconds, derate, item.SurgeHot, stack, OverloadRuleOf(scene));
 
     /// <summary>An inverter tried on these loads: its sizes, and each demand against its envelope.</summary>
-    internal static (InverterSizeResult Size, IReadOnlyList<EnvelopeDemand> Demands) Try(BankScene scene, LoadsResult loads, InverterItem item, int stack)
+    internal static (InverterSizeResult Size, IReadOnlyList<EnvelopeDemand> Demands) Try(BankScene scene, LoadsResult loads, IReadOnlyList<RunningLevel> levels, InverterItem item, int stack)
     {
         var size = Size(scene, loads, item, stack);
-        return (size, Demands(loads, Envelope(scene, item, size.Derate ?? 1, stack)));
+        return (size, Demands(loads, levels, Envelope(scene, item, size.Derate ?? 1, stack)));
     }
 
     /// <summary>The smallest of the catalogue at this voltage with the continuous watts wanted, whose envelope holds every start.</summary>
     public static InverterItem? Advise(BankScene scene, LoadsResult loads, int systemV)
     {
         InverterItem? best = null;
+        IReadOnlyList<RunningLevel>? levels = null;
         foreach (var item in Catalogue.Inverters)
         {
             if (item.SystemV != systemV || best is not null && best.ContinuousW <= item.ContinuousW) continue;
@@ -71,7 +72,7 @@ public static class InverterStage
             var size = Size(scene, loads, item, 1);
             if (size.Fails!.Contains(InverterShortfall.Continuous)) continue;
             var envelope = Envelope(scene, item, size.Derate ?? 1, 1);
-            if (Demands(loads, envelope).All(d => d.Holds)) best = item;
+            if (Demands(loads, levels ??= RunningLevels.Of(loads.Profile), envelope).All(d => d.Holds)) best = item;
         }
         return best;
     }
@@ -79,20 +80,21 @@ public static class InverterStage
     /// <summary>
     /// What the loads ask: each level of running watts for the longest it lasts unbroken, and each start on top of what runs with it.
     /// </summary>
-    private static List<EnvelopeDemand> Demands(LoadsResult loads, OverloadEnvelope envelope)
+    private static List<EnvelopeDemand> Demands(LoadsResult loads, IReadOnlyList<RunningLevel> levels, OverloadEnvelope envelope)
     {
         var demands = new List<EnvelopeDemand>();
+        var known = new HashSet<(double, double)>();
         void Add(string label, double watts, double seconds, int segment, bool isStart)
         {
-            if (watts <= 0 || demands.Exists(d => d.Watts == watts && d.Seconds == seconds)) return;
+            if (watts <= 0 || !known.Add((watts, seconds))) return;
             var gives = envelope.At(seconds);
             demands.Add(new(label, watts, seconds, gives, Tolerant.AtLeast(gives, watts), segment, isStart));
         }
-        void AddRunning(string label, double watts) =>
-            Add(label, watts, DayProfile.LongestAtOrAbove(loads.Profile, watts) * 3600, loads.Profile.Index().First(s => s.Item.AcW == watts).Index, false);
-        AddRunning("most running at once", loads.PeakAcW);
+        foreach (var level in levels)
+            if (level.Watts == loads.PeakAcW) Add("most running at once", level.Watts, level.Hours * 3600, level.Segment, false);
         // Running levels between the peak and the rating matter too, for they last longer.
-        foreach (var level in loads.Profile.Select(s => s.AcW).Where(w => w > envelope.ContinuousW && w < loads.PeakAcW).Distinct()) AddRunning("running", level);
+        foreach (var level in levels)
+            if (level.Watts > envelope.ContinuousW && level.Watts < loads.PeakAcW) Add("running", level.Watts, level.Hours * 3600, level.Segment, false);
         foreach (var (n, s) in loads.Profile.Index())
         {
             if (s.SurgeW <= s.AcW) continue;

@@ -88,7 +88,7 @@ internal static class CircuitPlans
             var load = resolved[i];
             if (load.Daily.Kind == LoadKind.Ac || load.Daily.RunningW <= 0) continue;
             var id = Run.LoadPrefix + load.Id;
-            if (scene.Bank.Runs.FirstOrDefault(r => r.Id == id)?.SharedWith is { } with && with != id) later.Add((i, with));
+            if (scene.Find(id)?.SharedWith is { } with && with != id) later.Add((i, with));
             else
             {
                 var circuit = new Circuit(id, load.Daily.Kind, load.Daily.Kind == LoadKind.Converter ? OutputOf(i) : 0, i, [i]);

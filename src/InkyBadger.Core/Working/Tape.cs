@@ -24,10 +24,23 @@ public sealed record Equation(
     string? Sentence = null,
     string? HouseRule = null);
 
-/// <summary>Collects the working while a design is evaluated. Stages hold a null tape when nobody asks, which then costs nothing.</summary>
-public sealed class Tape
+/// <summary>
+/// Collects the working while a design is evaluated. Stages hold a null tape when nobody asks, which then costs nothing.
+/// <paramref name="wanted"/>: the one figure's pointer that is asked for; null: every one.
+/// </summary>
+public sealed class Tape(string? wanted = null)
 {
+    /// <summary>More terms than these nobody reads, and no answer carries: the tape then ends.</summary>
+    public const int MostTerms = 40_000;
+
     private readonly Dictionary<string, Equation> byPointer = [];
+    private int terms;
+
+    /// <summary>The tape ended before the working did.</summary>
+    public bool IsFull => terms > MostTerms;
+
+    /// <summary>Whether an equation of this pointer would be kept; to be asked where many are built that have many terms.</summary>
+    public bool Wants(string pointer) => wanted is null ? !IsFull : wanted.Length == Prefix.Length + pointer.Length && wanted.StartsWith(Prefix, StringComparison.Ordinal) && wanted.EndsWith(pointer, StringComparison.Ordinal);
 
     /// <summary>What the pointers of the stage at hand begin with, such as <c>/banks/0</c>.</summary>
     public string Prefix { get; set; } = "";
@@ -37,13 +50,14 @@ public sealed class Tape
     public Equation? Find(string pointer) => byPointer.GetValueOrDefault(pointer);
 
     /// <summary>Writes an arithmetic equation. References of terms worked out that begin with a slash and a stage get the prefix.</summary>
-    public void Write(string pointer, string label, double? value, string unit, string method, string? form, ReadOnlySpan<Term> terms, string? sentence = null, string? houseRule = null)
+    public void Write(string pointer, string label, double? value, string unit, string method, string? form, ReadOnlySpan<Term> given, string? sentence = null, string? houseRule = null)
     {
-        if (value is not { } number) return;
-        var list = new Term[terms.Length];
-        for (var i = 0; i < terms.Length; i++)
+        if (value is not { } number || !Wants(pointer)) return;
+        terms += given.Length + 1;
+        var list = new Term[given.Length];
+        for (var i = 0; i < given.Length; i++)
         {
-            var t = terms[i];
+            var t = given[i];
             list[i] = t.Origin is Origin.WorkedOut or Origin.You or Origin.DataSheet && t.Ref is { } r ? t with { Ref = Prefix + r } : t;
         }
         var full = Prefix + pointer;

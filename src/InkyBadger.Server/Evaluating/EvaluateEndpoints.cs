@@ -28,13 +28,14 @@ public static class EvaluateEndpoints
         var reading = await reader.ReadAsync(request, stop);
         if (reading.Design is null) return Problems.NotAccepted(reading.Faults);
         if (string.IsNullOrEmpty(working)) return Results.Ok(new EvaluateAnswer(Evaluator.Evaluate(reading.Design), null));
-        var tape = new Tape();
+        var tape = new Tape(working == "all" ? null : working);
         var evaluation = Evaluator.Evaluate(reading.Design, tape);
+        if (tape.IsFull) return Problems.NotAccepted([new("working", "has more equations than one answer holds: ask for one figure by its pointer")]);
         IReadOnlyList<Equation> equations = working == "all" ? [.. tape.All] : tape.Find(working) is { } one ? [one] : [];
         return Results.Ok(new EvaluateAnswer(evaluation, equations));
     }
 
     private static Task<IResult> Ladder(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => reader.OfBankAsync(request, bank, VoltageLadder.Work, stop);
 
-    private static Task<IResult> Suppose(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => reader.OfBankAsync(request, bank, WhatIfs.Work, stop);
+    private static Task<IResult> Suppose(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => reader.OfBankAsync(request, bank, (design, index) => WhatIfs.Work(design, index, stop), stop);
 }

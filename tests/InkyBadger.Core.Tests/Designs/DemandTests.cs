@@ -45,7 +45,7 @@ public class DemandTests
     {
         // On to the end of the winter's day and from the beginning of the summer's: two stretches of 2 h, not one of 4.
         var split = Some.New(Of("a", 900, [[22, 24]], season: Season.Winter), Of("b", 900, [[0, 2]], season: Season.Summer));
-        Assert.Equal(2, DayProfile.LongestAtOrAbove(split.Bank().Loads!.Profile, 900), 9);
+        Assert.Equal(2, RunningLevels.Of(split.Bank().Loads!.Profile).Single(l => l.Watts == 900).Hours, 9);
     }
 
     [Fact]
@@ -78,7 +78,7 @@ public class DemandTests
     public void A_kettle_finds_its_quiet_minutes()
     {
         var e = Some.Marrow.Bank();
-        var move = Moves.Of(Some.Marrow, 0, e, 1)!;
+        var move = Moves.All(Some.Marrow, 0, e).Single(m => m.Load == 1).Move;
         Assert.Equal([10 + 10 / 60.0, 13, 15 + 10 / 60.0], move.Windows.Select(w => w.StartH), (a, b) => Math.Abs(a - b) < 1e-6);
         Assert.Equal(4240, move.SurgeW);
         // And it is true of the design itself.
@@ -89,10 +89,10 @@ public class DemandTests
     public void Nothing_is_moved_where_nothing_is_won()
     {
         var lone = Some.New(Of("kettle", 2000, [[8, 8.1]]));
-        Assert.Null(Moves.Of(lone, 0, lone.Bank(), 0));
+        Assert.Empty(Moves.All(lone, 0, lone.Bank()));
         // All motors start together by the house rule: another hour does not help.
         var together = Some.Marrow.With(("/houseRules/set", "cautious"));
-        Assert.Null(Moves.Of(together, 0, together.Bank(), 1));
+        Assert.Empty(Moves.All(together, 0, together.Bank()));
     }
 
     /// <summary>
