@@ -121,6 +121,64 @@ public class SchemaTests
         Assert.True(limits > 300, $"only {limits} limits were tried");
     }
 
+    /// <summary>A general validator of the schema's language says yes and no to the same documents.</summary>
+    [Fact]
+    public async Task The_check_agrees_with_a_general_validator_on_bent_documents()
+    {
+        var schema = await NJsonSchema.JsonSchema.FromJsonAsync(Schema.ToJsonString());
+        var check = new SchemaCheck(Schema.ToJsonString());
+        var random = new Random(11);
+        var (good, bad) = (0, 0);
+        for (var n = 0; n < 1500; n++)
+        {
+            var document = Bent.Document(random);
+            using var parsed = System.Text.Json.JsonDocument.Parse(document);
+            var faults = check.Faults(parsed.RootElement);
+            var others = schema.Validate(document);
+            Assert.True(faults.Count == 0 == (others.Count == 0), $"{string.Join("; ", faults)} against {string.Join("; ", others)}:\n{document}");
+            if (faults.Count == 0) good++;
+            else bad++;
+        }
+        Assert.True(good > 100 && bad > 500, $"{good} good, {bad} bad");
+    }
+
+    [Fact]
+    public void A_schema_with_a_keyword_that_is_not_kept_is_refused()
+    {
+        var e = Assert.Throws<NotSupportedException>(() => new SchemaCheck("""{ "type": "object", "minProperties": 2, "definitions": {} }"""));
+        Assert.Equal("the schema's minProperties is not kept", e.Message);
+    }
+
+    /// <summary>As the schema's language has it: characters are code points, 2.0 is a whole number.</summary>
+    [Fact]
+    public void Characters_are_counted_and_whole_numbers_are_known_by_their_value()
+    {
+        Assert.Empty(Faults(Documents.Bus.With("/name", string.Concat(Enumerable.Repeat("🦡", 80)))));
+        Assert.Equal("must be 80 characters at most", Assert.Single(Faults(Documents.Bus.With("/name", string.Concat(Enumerable.Repeat("🦡", 81))))).Reason);
+        var text = Documents.Bus.ToJsonString().Replace("\"quantity\":2", "\"quantity\":2.0", StringComparison.Ordinal);
+        Assert.Contains("2.0", text, StringComparison.Ordinal);
+        Assert.Equal(2, Reader.Read(text).Design!.Banks[0].Demand.Loads.First(l => l.Quantity == 2).Quantity);
+        Assert.Equal("must be a whole number", Assert.Single(Reader.Read(text.Replace("2.0", "2.5", StringComparison.Ordinal)).Faults).Reason);
+    }
+
+    [Theory]
+    [InlineData("\\ud800")]
+    [InlineData("x\\udc00y")]
+    public void Half_a_character_is_refused(string half)
+    {
+        var text = Documents.Bus.ToJsonString().Replace("Marrow Lane library bus", half, StringComparison.Ordinal);
+        Assert.StartsWith("holds half a character", Assert.Single(Reader.Read(text).Faults).Reason, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Bytes_that_are_no_text_are_refused_and_the_mark_of_utf_8_is_passed_over()
+    {
+        var bytes = System.Text.Encoding.UTF8.GetBytes(Documents.Bus.ToJsonString());
+        Assert.Empty(Reader.Read([0xEF, 0xBB, 0xBF, .. bytes]).Faults);
+        bytes[Array.IndexOf(bytes, (byte)'M')] = 0xFF;
+        Assert.Equal("is not text in UTF-8", Assert.Single(Reader.Read(bytes).Faults).Reason);
+    }
+
     [Fact]
     public void A_file_stands_alone_with_what_the_architecture_asks_for()
     {

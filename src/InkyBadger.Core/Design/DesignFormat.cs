@@ -18,6 +18,7 @@ public static class DesignFormat
     {
         var options = new JsonSerializerOptions(JsonSerializerDefaults.Web) { WriteIndented = indented, MaxDepth = 32 };
         Apply(options);
+        options.Converters.Add(new WholeNumber());
         options.MakeReadOnly(populateMissingResolver: true);
         return options;
     }
@@ -33,6 +34,18 @@ public static class DesignFormat
 
     /// <exception cref="JsonException">The text is not a document.</exception>
     public static DesignDocument Read(string json) => JsonSerializer.Deserialize<DesignDocument>(json, Options) ?? throw new JsonException("the document is null");
+
+    /// <inheritdoc cref="Read(string)"/>
+    public static DesignDocument Read(JsonElement json) => json.Deserialize<DesignDocument>(Options) ?? throw new JsonException("the document is null");
+
+    /// <summary>2.0 and 2e0 are the whole number 2.</summary>
+    private sealed class WholeNumber : JsonConverter<int>
+    {
+        public override int Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+            reader.TryGetInt32(out var whole) ? whole : reader.GetDouble() is var number && number == Math.Floor(number) && Math.Abs(number) <= int.MaxValue ? (int)number : throw new JsonException("is no whole number");
+
+        public override void Write(Utf8JsonWriter writer, int value, JsonSerializerOptions options) => writer.WriteNumberValue(value);
+    }
 
     public static string Write(DesignDocument design) => JsonSerializer.Serialize(design, Options);
 

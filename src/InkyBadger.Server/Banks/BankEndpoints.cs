@@ -6,7 +6,7 @@ using InkyBadger.Core.Design;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
 using InkyBadger.Server.Designs;
-using InkyBadger.Server.Hosting;
+using InkyBadger.Server.Files;
 using InkyBadger.Storage;
 
 namespace InkyBadger.Server.Banks;
@@ -14,8 +14,6 @@ namespace InkyBadger.Server.Banks;
 /// <summary>The bank at a load, with a string out, a step further; and the stock of units.</summary>
 public static class BankEndpoints
 {
-    private const int MostCsvBytes = 1_000_000;
-
     public static void MapBanks(this IEndpointRouteBuilder app)
     {
         var bank = app.MapGroup("/api/bank").WithTags("bank");
@@ -54,9 +52,7 @@ public static class BankEndpoints
 
     private static Task<IResult> Drop(string key, OwnItems own, CancellationToken stop) => OwnItemRequests.DropAsync<UnitItem>(key, own, "unit", stop);
 
-    private static async Task<IResult> Read(HttpRequest request, UnitCsv csv, CancellationToken stop) => await Body.ReadAsync(request, MostCsvBytes, stop) is { } bytes
-        ? Results.Ok(csv.Read(Encoding.UTF8.GetString(bytes)))
-        : Problems.NotAccepted([new("", $"is larger than {MostCsvBytes / 1_000_000} MB, the most a list may be")]);
+    private static Task<IResult> Read(HttpRequest request, UnitCsv csv, CancellationToken stop) => CsvRequests.ReadAsync(request, csv.Read, stop);
 
     private static async Task<IResult> Write(OwnItems own, CancellationToken stop) =>
         Results.File(Encoding.UTF8.GetBytes(UnitCsv.Write((await own.ListAsync<UnitItem>(stop)).Select(o => o.Item).Concat(Catalogue.Units))), "text/csv", "units.csv");

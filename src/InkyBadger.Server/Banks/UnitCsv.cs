@@ -1,6 +1,3 @@
-using System.Globalization;
-using CsvHelper;
-using CsvHelper.Configuration;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 using InkyBadger.Server.Files;
@@ -23,14 +20,10 @@ public sealed class UnitCsv(UnitReader reader)
         "mass kg", "length mm", "width mm", "height mm", "terminal side", "stud", "price", "price date", "product line", "cycle life", "cycle depth", "calendar years", "max series", "max parallel", "communicates", "breaker amps",
     ];
 
-    public UnitCsvAnswer Read(string text)
+    public UnitCsvAnswer Read(string text, CancellationToken stop = default)
     {
-        var head = text.Split('\n').FirstOrDefault(l => l.Trim().Length > 0)?.Trim('\r', ' ', '\uFEFF') ?? "";
-        var delimiter = ";\t,".MaxBy(c => head.Count(x => x == c));
-        using var csv = new CsvReader(new StringReader(text.TrimStart('\uFEFF')), new CsvConfiguration(CultureInfo.InvariantCulture)
-        {
-            Delimiter = delimiter.ToString(), TrimOptions = TrimOptions.Trim, BadDataFound = null, MissingFieldFound = null, IgnoreBlankLines = true, HasHeaderRecord = false,
-        });
+        var (csv, head, decimalComma) = CsvText.Open(text);
+        using var open = csv;
         if (!csv.Read()) return new([], [new(1, "", "is empty: the first line names the columns, such as name,chemistry,cells,ah")], head);
         var columns = Enumerable.Range(0, csv.Parser.Count).Select(i => (csv.GetField(i) ?? "").Replace('_', ' ').ToLowerInvariant()).ToList();
         if (!columns.Contains("name") || !columns.Contains("ah")) return new([], [new(1, head, "names no columns that are known: it needs name, chemistry, cells and ah")], head);
@@ -38,6 +31,7 @@ public sealed class UnitCsv(UnitReader reader)
         var bad = new List<BadLine>();
         while (csv.Read())
         {
+            stop.ThrowIfCancellationRequested();
             var (line, raw) = (csv.Parser.RawRow, csv.Parser.RawRecord.TrimEnd('\r', '\n'));
             if (units.Count + bad.Count == MostLines)
             {
@@ -49,9 +43,9 @@ public sealed class UnitCsv(UnitReader reader)
                 if (csv.Parser.Count > columns.Count) throw new FormatException($"has {csv.Parser.Count} fields, and the head names {columns.Count}");
                 var fields = new Dictionary<string, string>();
                 for (var i = 0; i < csv.Parser.Count; i++)
-                    if (csv.GetField(i) is { Length: > 0 } value && Columns.Contains(columns[i])) fields[columns[i]] = value;
+                    if (csv.GetField(i) is { Length: > 0 } value && Columns.Contains(columns[i])) fields[columns[i]] = CsvText.Plain(value);
                 if (fields.Count == 0) continue;
-                var unit = Unit(fields, delimiter == ';');
+                var unit = Unit(fields, decimalComma);
                 if (reader.Faults(unit) is [var fault, ..]) throw new FormatException($"{fault.Pointer.TrimStart('/')} {fault.Reason}");
                 units.Add(unit);
             }

@@ -84,14 +84,16 @@ public static class BuildEndpoints
         {
             question = JsonSerializer.Deserialize<BuildQuestion>(bytes, DesignFormat.Options);
         }
-        catch (JsonException e)
+        catch (Exception e) when (e is JsonException or InvalidOperationException)
         {
-            return Problems.NotAccepted([new("", $"is not a question about builds: {e.Message}")]);
+            return Problems.NotAccepted([new("", "is not a question about builds: design, bank, builds, terms and subject by the OpenAPI document")]);
         }
         if (question?.Design is not { } text) return Problems.NotAccepted([new("/design", "is required")]);
         var reading = reader.Read(text.ToJsonString());
         if (reading.Design is not { } design) return Problems.NotAccepted([.. reading.Faults.Select(f => new DesignFault("/design" + f.Pointer, f.Reason))]);
         if (question.Bank < 0 || question.Bank >= design.Banks.Count) return Problems.NotAccepted([new("/bank", $"there is no bank {question.Bank}")]);
+        if (question.Builds is null) return Problems.NotAccepted([new("/builds", "is required")]);
+        if (question.Terms?.UnitPrices is null) return Problems.NotAccepted([new("/terms", "must be terms with their unitPrices, or be left out")]);
         if (question.Builds.Count is 0 or > MostCompared) return Problems.NotAccepted([new("/builds", $"must be 1 to {MostCompared}")]);
         if (question.Terms is { HourRate: < 0 or > 10_000 } or { CyclesPerYear: < 0 or > 1000 } || question.Terms.UnitPrices.Values.Any(p => p is < 0 or > 10_000_000)) return Problems.NotAccepted([new("/terms", "prices and cycles must be 0 or more, and sensible")]);
         for (var n = 0; n < question.Builds.Count; n++)

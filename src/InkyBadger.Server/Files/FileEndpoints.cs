@@ -16,8 +16,6 @@ public sealed record ImportedDesign(string Id, string Name);
 /// <summary>Designs as files in the open format, several as a zip; and a copy of the whole database.</summary>
 public static class FileEndpoints
 {
-    private const int MostFiles = 200;
-    private const long MostZipBytes = 20_000_000;
     private const string Zip = "application/zip";
 
     public static void MapFiles(this IEndpointRouteBuilder app)
@@ -65,48 +63,22 @@ public static class FileEndpoints
         return Results.File(packed.ToArray(), Zip, "inky-badger-designs.zip");
     }
 
+    /// <summary>A zip is known by its first bytes: every system calls it something else.</summary>
     private static async Task<IResult> Import(HttpRequest request, DesignReader reader, DesignStore store, CancellationToken stop)
     {
-        var (designs, faults) = request.ContentType == Zip ? await Unpack(request, reader, stop) : await Single(request, reader, stop);
+        if (await Body.ReadAsync(request, ZipReading.MostBytes, stop) is not { } bytes) return Problems.NotAccepted([new("", $"is larger than {ZipReading.MostBytes / 1_000_000} MB, the most a file may be")]);
+        var (designs, faults) = bytes.AsSpan().StartsWith("PK"u8) ? await ZipReading.ReadAsync(bytes, reader, stop)
+            : request.ContentType?.Contains("zip", StringComparison.OrdinalIgnoreCase) == true ? ([], [new("", "is no zip that can be read")])
+            : Single(reader, bytes);
         if (faults.Count > 0) return Problems.NotAccepted(faults);
         var kept = await store.AddAllAsync(designs, stop);
         return Results.Created("/api/designs", new ImportAnswer([.. kept.Select(d => new ImportedDesign(d.Id, d.Design.Name))]));
     }
 
-    private static async Task<(List<DesignDocument>, IReadOnlyList<DesignFault>)> Single(HttpRequest request, DesignReader reader, CancellationToken stop)
+    private static (IReadOnlyList<DesignDocument>, IReadOnlyList<DesignFault>) Single(DesignReader reader, byte[] bytes)
     {
-        var reading = await reader.ReadAsync(request, stop);
+        var reading = bytes.Length > DesignReader.MostBytes ? new(null, [new("", DesignReader.TooLarge)]) : reader.Read(bytes);
         return reading.Design is { } design ? ([design], []) : ([], reading.Faults);
-    }
-
-    private static async Task<(List<DesignDocument>, IReadOnlyList<DesignFault>)> Unpack(HttpRequest request, DesignReader reader, CancellationToken stop)
-    {
-        static (List<DesignDocument>, IReadOnlyList<DesignFault>) No(string at, string reason) => ([], [new(at, reason)]);
-        if (await Body.ReadAsync(request, MostZipBytes, stop) is not { } bytes) return No("", $"is larger than {MostZipBytes / 1_000_000} MB, the most a zip may be");
-        var designs = new List<DesignDocument>();
-        var faults = new List<DesignFault>();
-        try
-        {
-            using var zip = new ZipArchive(new MemoryStream(bytes));
-            var entries = zip.Entries.Where(e => e.Name.EndsWith(".json", StringComparison.OrdinalIgnoreCase)).ToList();
-            if (entries.Count == 0) return No("", "holds no design file (.json)");
-            if (entries.Count > MostFiles) return No("", $"holds more than {MostFiles} designs");
-            foreach (var entry in entries)
-            {
-                // What an entry says of its own length is not believed; no more is read than a document may have.
-                var text = new byte[DesignReader.MostBytes + 1];
-                await using var file = await entry.OpenAsync(stop);
-                var length = await file.ReadAtLeastAsync(text, text.Length, throwOnEndOfStream: false, stop);
-                var reading = length > DesignReader.MostBytes ? new(null, [new("", $"is larger than {DesignReader.MostBytes / 1_000_000} MB, the most a design may be")]) : reader.Read(System.Text.Encoding.UTF8.GetString(text, 0, length));
-                if (reading.Design is { } design) designs.Add(design);
-                else faults.AddRange(reading.Faults.Select(f => new DesignFault($"{entry.Name}{f.Pointer}", f.Reason)));
-            }
-        }
-        catch (InvalidDataException)
-        {
-            return No("", "is no zip that can be read");
-        }
-        return (designs, faults);
     }
 
     private static async Task<IResult> Backup(StartOptions options, TimeProvider clock, HttpContext context, CancellationToken stop)

@@ -1,3 +1,5 @@
+using InkyBadger.Core;
+using InkyBadger.Server.Designs;
 using InkyBadger.Storage;
 using Microsoft.AspNetCore.Diagnostics;
 
@@ -6,12 +8,21 @@ namespace InkyBadger.Server.Hosting;
 /// <summary>What is refused before any endpoint is asked, and what is answered when the disk or the database gives way.</summary>
 public static class Guards
 {
-    /// <summary>A page of another origin may not change anything here, whatever it sends.</summary>
+    /// <summary>A header only a program sets, and a page of another origin cannot: its browser asks first and is not answered.</summary>
+    public const string OwnHeader = "X-Inky-Badger";
+
+    /// <summary>What costs much or hands out everything; an image of another page could ask for it.</summary>
+    private static readonly string[] Asked = ["/api/backup", "/api/designs.zip"];
+
+    /// <summary>A page of another origin may not change anything here, whatever it sends, nor have anything worked out.</summary>
     public static IApplicationBuilder UseOwnOriginOnly(this IApplicationBuilder app) => app.Use((context, next) =>
     {
         var request = context.Request;
-        if (HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method) || OfThisOrigin(request)) return next();
-        return Results.Problem(statusCode: StatusCodes.Status403Forbidden, title: "From another origin", detail: "Only the pages of this Inky Badger may change what it keeps.").ExecuteAsync(context);
+        var reads = HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method);
+        if (reads && Asked.Any(p => request.Path.Equals(p, StringComparison.OrdinalIgnoreCase)) && request.Headers[OwnHeader].Count == 0)
+            return Results.Problem(statusCode: StatusCodes.Status403Forbidden, title: "Not asked for by a page of this Inky Badger", detail: $"Send the header {OwnHeader} with any value, or press the button on the shelf.").ExecuteAsync(context);
+        if (reads && !request.Path.StartsWithSegments("/api") || OfThisOrigin(request)) return next();
+        return Results.Problem(statusCode: StatusCodes.Status403Forbidden, title: "From another origin", detail: "Only the pages of this Inky Badger may ask it for anything.").ExecuteAsync(context);
     });
 
     private static bool OfThisOrigin(HttpRequest request)
@@ -28,9 +39,10 @@ public static class Guards
         {
             var failure = context.Features.Get<IExceptionHandlerFeature>()?.Error;
             var sentence = Database.Explain(failure);
+            if (failure is Refusal refusal) return Problems.NotAccepted([new(refusal.Field, refusal.Message)]).ExecuteAsync(context);
             var status = failure is BadHttpRequestException bad ? bad.StatusCode : sentence is null ? StatusCodes.Status500InternalServerError : StatusCodes.Status503ServiceUnavailable;
-            return Results.Problem(statusCode: status, title: sentence is null ? null : "It could not be kept", detail: sentence ?? (failure as BadHttpRequestException)?.Message).ExecuteAsync(context);
+            return Results.Problem(statusCode: status, title: sentence is null ? null : "It could not be kept", detail: sentence ?? (failure is BadHttpRequestException ? "The request is none that can be read." : null)).ExecuteAsync(context);
         },
-        SuppressDiagnosticsCallback = context => context.Exception is BadHttpRequestException || Database.Explain(context.Exception) is not null,
+        SuppressDiagnosticsCallback = context => context.Exception is BadHttpRequestException or Refusal or OperationCanceledException || Database.Explain(context.Exception) is not null,
     });
 }

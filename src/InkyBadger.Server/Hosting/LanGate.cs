@@ -6,7 +6,7 @@ using System.Security.Cryptography;
 namespace InkyBadger.Server.Hosting;
 
 /// <summary>A key typed or carried by the link that was printed.</summary>
-public sealed record KeyRequest(string Key);
+public sealed record KeyRequest(string? Key);
 
 /// <summary>
 /// Lets devices of the private network in, such as a phone in the van: a key printed on the console works once and is exchanged for a
@@ -37,17 +37,33 @@ public sealed class LanGate(IPAddress address, Action<string> announce)
 
     private static bool IsPrivate(IPAddress a)
     {
+        if (a.AddressFamily == AddressFamily.InterNetworkV6) return a.IsIPv6UniqueLocal;
         var b = a.GetAddressBytes();
         return b[0] == 10 || b[0] == 172 && b[1] is >= 16 and <= 31 || b[0] == 192 && b[1] == 168;
     }
+
+    /// <summary>Why no device could or should come in by this address, in a sentence; null when one may.</summary>
+    public static string? FaultOf(IPAddress address)
+    {
+        if (address.Equals(IPAddress.Any) || address.Equals(IPAddress.IPv6Any)) return $"{address} stands for every address, and --lan needs one of the private network.";
+        if (address.Equals(IPAddress.Loopback) || address.Equals(IPAddress.IPv6Loopback)) return $"{address} is this machine’s own loopback address, which no other device reaches.";
+        // The rest of the loopback range reaches nobody either, and stands for a network where there is none.
+        if (IPAddress.IsLoopback(address)) return null;
+        if (!IsPrivate(address)) return $"{address} is not an address of a private network (10…, 172.16… to 172.31…, 192.168…, fd…).";
+        return NetworkInterface.GetAllNetworkInterfaces().SelectMany(i => i.GetIPProperties().UnicastAddresses).Any(a => a.Address.Equals(address)) ? null : $"{address} is not an address of this machine.";
+    }
+
+    /// <summary>What came in on the loopback address alone is this machine itself; everything else is a device, whatever it was bound to.</summary>
+    private static bool IsThisMachine(HttpContext context) =>
+        context.Connection.LocalIpAddress is { } local && (local.IsIPv4MappedToIPv6 ? local.MapToIPv4() : local) is var plain && (plain.Equals(IPAddress.Loopback) || plain.Equals(IPAddress.IPv6Loopback));
 
     public void Use(WebApplication app)
     {
         app.Use((context, next) =>
         {
             var asksData = context.Request.Path.StartsWithSegments("/api") || context.Request.Path.StartsWithSegments("/openapi");
-            if (!address.Equals(context.Connection.LocalIpAddress?.MapToIPv4()) || !asksData || context.Request.Path == "/api/key" || Knows(context)) return next();
-            return Results.Problem(statusCode: StatusCodes.Status401Unauthorized, title: "This device is not known yet", detail: "Give the key that Inky Badger printed when it started.").ExecuteAsync(context);
+            if (IsThisMachine(context) || !asksData || context.Request.Path == "/api/key" || Knows(context)) return next();
+            return Results.Problem(statusCode: StatusCodes.Status401Unauthorized, title: "This device is not known yet", detail: "Give the newest key that Inky Badger printed. What you typed waits on this device meanwhile.").ExecuteAsync(context);
         });
         app.MapPost("/api/key", Exchange).WithTags("devices").WithSummary("Exchange the printed key for a cookie; a key works once").Produces(204).ProducesProblem(403).ProducesProblem(429);
     }
@@ -59,6 +75,7 @@ public sealed class LanGate(IPAddress address, Action<string> announce)
 
     private IResult Exchange(KeyRequest given, HttpContext context)
     {
+        if (given.Key is null) return Results.Problem(statusCode: StatusCodes.Status400BadRequest, title: "No key", detail: "Send the key as “key”.");
         lock (gate)
         {
             if (tries >= MostTries) return Results.Problem(statusCode: StatusCodes.Status429TooManyRequests, title: "Too many wrong keys", detail: "Stop Inky Badger and start it again for a new key.");

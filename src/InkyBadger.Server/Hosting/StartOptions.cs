@@ -16,6 +16,9 @@ public sealed record StartOptions(string DataFolder, int Port, bool Seed, string
     /// <summary>Where to write a copy of the database instead of starting; null: start.</summary>
     public string? BackupTo { get; init; }
 
+    /// <summary>A backup to put in place of the database instead of starting; null: start.</summary>
+    public string? RestoreFrom { get; init; }
+
     public string Logs => Path.Combine(DataFolder, "logs");
 
     /// <exception cref="ArgumentException">Says in one sentence what is wrong with the command line.</exception>
@@ -34,8 +37,9 @@ public sealed record StartOptions(string DataFolder, int Port, bool Seed, string
                 "--empty" => options with { Seed = false },
                 "--port" => int.TryParse(Value(), out var port) && port is >= 0 and <= 65535 ? options with { Port = port } : throw new ArgumentException("--port must be a number from 0 to 65535."),
                 "--lan" => options with { Lan = true },
-                "--lan-address" => IPAddress.TryParse(Value(), out var address) ? options with { Lan = true, LanAddress = address } : throw new ArgumentException("--lan-address must be an address of this machine, such as 192.168.1.20."),
+                "--lan-address" => IPAddress.TryParse(Value(), out var address) ? options with { Lan = true, LanAddress = address.IsIPv4MappedToIPv6 ? address.MapToIPv4() : address } : throw new ArgumentException("--lan-address must be an address of this machine, such as 192.168.1.20."),
                 "--backup" => options with { BackupTo = Path.GetFullPath(Value()) },
+                "--restore" => options with { RestoreFrom = Path.GetFullPath(Value()) },
                 _ => throw new ArgumentException($"{args[i]} is not an option. ./run --help tells them."),
             };
         }

@@ -1,6 +1,3 @@
-using System.Globalization;
-using CsvHelper;
-using CsvHelper.Configuration;
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 using InkyBadger.Server.Files;
@@ -39,14 +36,10 @@ public sealed class LoadCsv(LoadReader reader)
     };
 
     /// <summary>Reads a whole file; nothing in it can make it fail as a whole but a head that names no columns.</summary>
-    public LoadCsvAnswer Read(string text)
+    public LoadCsvAnswer Read(string text, CancellationToken stop = default)
     {
-        var head = text.Split('\n').FirstOrDefault(l => l.Trim().Length > 0)?.Trim('\r', ' ', '\uFEFF') ?? "";
-        var delimiter = ";\t,".MaxBy(c => head.Count(x => x == c));
-        using var csv = new CsvReader(new StringReader(text.TrimStart('\uFEFF')), new CsvConfiguration(CultureInfo.InvariantCulture)
-        {
-            Delimiter = delimiter.ToString(), TrimOptions = TrimOptions.Trim, BadDataFound = null, MissingFieldFound = null, IgnoreBlankLines = true, HasHeaderRecord = false,
-        });
+        var (csv, head, decimalComma) = CsvText.Open(text);
+        using var open = csv;
         if (!csv.Read()) return new([], [new(1, "", "is empty: the first line names the columns, such as name,kind,watts,hours")], head);
         var columns = Enumerable.Range(0, csv.Parser.Count).Select(i => Column(csv.GetField(i) ?? "")).ToList();
         if (!columns.Contains("name") || !columns.Any(c => c is "watts" or "amps" or "va" or "states"))
@@ -55,6 +48,7 @@ public sealed class LoadCsv(LoadReader reader)
         var bad = new List<BadLine>();
         while (csv.Read())
         {
+            stop.ThrowIfCancellationRequested();
             var line = csv.Parser.RawRow;
             if (bad.Count == MostBad)
             {
@@ -67,10 +61,10 @@ public sealed class LoadCsv(LoadReader reader)
                 if (csv.Parser.Count > columns.Count) throw new FormatException($"has {csv.Parser.Count} fields, and the head names {columns.Count}");
                 var fields = new Dictionary<string, string>();
                 for (var i = 0; i < Math.Min(columns.Count, csv.Parser.Count); i++)
-                    if (columns[i] is { } column && csv.GetField(i) is { Length: > 0 } value) fields[column] = value;
+                    if (columns[i] is { } column && csv.GetField(i) is { Length: > 0 } value) fields[column] = CsvText.Plain(value);
                 if (fields.Count == 0) continue;
                 if (loads.Count == MostLoads) throw new FormatException($"is one more than the {MostLoads} loads a bank may have");
-                var load = LoadFields.Read(fields, delimiter == ';') with { Id = $"c{line}" };
+                var load = LoadFields.Read(fields, decimalComma) with { Id = $"c{line}" };
                 if (reader.Faults(load) is [var fault, ..]) throw new FormatException($"{Named(fault.Pointer)} {fault.Reason}");
                 loads.Add(load);
             }

@@ -3,7 +3,7 @@ using System.Text.Json.Nodes;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 using InkyBadger.Server.Designs;
-using InkyBadger.Server.Hosting;
+using InkyBadger.Server.Files;
 using InkyBadger.Storage;
 
 namespace InkyBadger.Server.Loads;
@@ -14,7 +14,6 @@ public sealed record LibraryAnswer(IReadOnlyList<LibraryLoad> Typical, IReadOnly
 /// <summary>Loads in and out: the library, and lists as CSV.</summary>
 public static class LoadEndpoints
 {
-    private const int MostBytes = 1_000_000;
     private const string OwnGroup = "own";
 
     public static void MapLoads(this IEndpointRouteBuilder app)
@@ -36,9 +35,7 @@ public static class LoadEndpoints
 
     private static Task<IResult> Drop(string key, OwnItems own, CancellationToken stop) => OwnItemRequests.DropAsync<Load>(key, own, "load", stop);
 
-    private static async Task<IResult> Read(HttpRequest request, LoadCsv csv, CancellationToken stop) => await Body.ReadAsync(request, MostBytes, stop) is { } bytes
-        ? Results.Ok(csv.Read(Encoding.UTF8.GetString(bytes)))
-        : Problems.NotAccepted([new("", $"is larger than {MostBytes / 1_000_000} MB, the most a list may be")]);
+    private static Task<IResult> Read(HttpRequest request, LoadCsv csv, CancellationToken stop) => CsvRequests.ReadAsync(request, csv.Read, stop);
 
     private static async Task<IResult> Write(string id, DesignStore store, int? bank, CancellationToken stop)
     {

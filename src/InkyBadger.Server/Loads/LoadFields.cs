@@ -6,14 +6,14 @@ using InkyBadger.Core.Design;
 namespace InkyBadger.Server.Loads;
 
 /// <summary>The fields of a load as a person writes them in a table: <c>1.8 kW</c>, <c>12 min</c>, <c>25 %</c>, <c>10:00-10:10</c>.</summary>
-internal static partial class LoadFields
+internal static class LoadFields
 {
     /// <exception cref="FormatException">Names the field and what it would take.</exception>
     public static Load Read(IReadOnlyDictionary<string, string> fields, bool decimalComma)
     {
         double? Of(string field, params (string Unit, double Factor)[] units) => fields.TryGetValue(field, out var text) ? Number(field, text, decimalComma, units) : null;
 
-        var name = fields.TryGetValue("name", out var given) ? Unescaped(given) : throw new FormatException("name is missing");
+        var name = fields.TryGetValue("name", out var given) ? given : throw new FormatException("name is missing");
         var watts = Of("watts", ("w", 1), ("kw", 1000));
         var va = Of("va", ("va", 1), ("kva", 1000));
         var factor = Of("power factor");
@@ -63,16 +63,13 @@ internal static partial class LoadFields
         return seconds % 60 == 0 ? $"{seconds / 3600:00}:{seconds / 60 % 60:00}" : $"{seconds / 3600:00}:{seconds / 60 % 60:00}:{seconds % 60:00}";
     }
 
-    /// <summary>A spreadsheet's guard before a name that looks like a formula.</summary>
-    private static string Unescaped(string name) => name.Length > 1 && name[0] == '\'' && "=+-@".Contains(name[1], StringComparison.Ordinal) ? name[1..] : name;
-
     internal static double Number(string field, string text, bool decimalComma, (string Unit, double Factor)[] units)
     {
-        var match = NumberWithUnit().Match(text);
+        var match = NumberWithUnit.Match(text);
         var digits = match.Groups[1].Value.Replace(" ", "", StringComparison.Ordinal);
         // Beside a semicolon the comma is the decimal one; else it parts thousands, and only where it does so rightly.
         if (decimalComma && !digits.Contains('.', StringComparison.Ordinal)) digits = digits.Replace(',', '.');
-        else if (digits.Contains(',', StringComparison.Ordinal)) digits = Thousands().IsMatch(digits) ? digits.Replace(",", "", StringComparison.Ordinal) : "";
+        else if (digits.Contains(',', StringComparison.Ordinal)) digits = Thousands.IsMatch(digits) ? digits.Replace(",", "", StringComparison.Ordinal) : "";
         if (!match.Success || !double.TryParse(digits, NumberStyles.AllowDecimalPoint | NumberStyles.AllowLeadingSign | NumberStyles.AllowExponent, CultureInfo.InvariantCulture, out var value) || !double.IsFinite(value))
             throw new FormatException($"{field}: “{Short(text)}” is not a number");
         var unit = match.Groups[2].Value.ToLowerInvariant();
@@ -95,7 +92,7 @@ internal static partial class LoadFields
         var windows = new List<double[]>();
         foreach (var part in text.Split([';', ',', '/'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
         {
-            var match = Window().Match(part);
+            var match = Window.Match(part);
             if (!match.Success) throw new FormatException($"times: “{Short(part)}” is not a time such as 10:00-10:10");
             double At(int group) => int.Parse(match.Groups[group].Value, CultureInfo.InvariantCulture) + Part(match.Groups[group + 1].Value) / 60 + Part(match.Groups[group + 2].Value) / 3600;
             windows.Add([At(1), At(4)]);
@@ -110,7 +107,7 @@ internal static partial class LoadFields
         var states = new List<StateShare>();
         foreach (var part in text.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
         {
-            var match = State().Match(part);
+            var match = State.Match(part);
             if (!match.Success) throw new FormatException($"states: “{Short(part)}” is not a state such as transmit: 5 A 5 %");
             states.Add(new() { Name = match.Groups[1].Value.Trim(), Amps = Number("states", match.Groups[2].Value, decimalComma, []), Share = Math.Round(Number("states", match.Groups[3].Value, decimalComma, []) / 100, 12) });
         }
@@ -140,15 +137,14 @@ internal static partial class LoadFields
         _ => throw new FormatException($"{field}: “{Short(text)}” is neither yes nor no"),
     };
 
-    [GeneratedRegex(@"^\s*([+-]?\d[\d ,]*\.?\d*(?:e[+-]?\d{1,3})?)\s*([a-zµ%×]*)\s*$", RegexOptions.IgnoreCase)]
-    private static partial Regex NumberWithUnit();
+    /// <summary>Patterns that never look at a character twice: no cell, however made, holds the machine up.</summary>
+    private const RegexOptions Linear = RegexOptions.NonBacktracking | RegexOptions.CultureInvariant;
 
-    [GeneratedRegex(@"^[+-]?\d{1,3}(,\d{3})+(\.\d*)?$")]
-    private static partial Regex Thousands();
+    private static readonly Regex NumberWithUnit = new(@"^\s*([+-]?\d[\d ,]*\.?\d*(?:e[+-]?\d{1,3})?)\s*([a-zµ%×]*)\s*$", Linear | RegexOptions.IgnoreCase);
 
-    [GeneratedRegex(@"^(\d{1,2})(?::([0-5]\d)(?::([0-5]\d))?)?\s*(?:[-–]|to)\s*(\d{1,2})(?::([0-5]\d)(?::([0-5]\d))?)?$", RegexOptions.IgnoreCase)]
-    private static partial Regex Window();
+    private static readonly Regex Thousands = new(@"^[+-]?\d{1,3}(,\d{3})+(\.\d*)?$", Linear);
 
-    [GeneratedRegex(@"^([^:]*):\s*([\d.,]+)\s*A\s+([\d.,]+)\s*%$", RegexOptions.IgnoreCase)]
-    private static partial Regex State();
+    private static readonly Regex Window = new(@"^(\d{1,2})(?::([0-5]\d)(?::([0-5]\d))?)?\s*(?:[-–]|to)\s*(\d{1,2})(?::([0-5]\d)(?::([0-5]\d))?)?$", Linear | RegexOptions.IgnoreCase);
+
+    private static readonly Regex State = new(@"^([^:]*):\s*([\d.,]+)\s*A\s+([\d.,]+)\s*%$", Linear | RegexOptions.IgnoreCase);
 }
