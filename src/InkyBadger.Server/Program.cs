@@ -11,10 +11,8 @@ using InkyBadger.Server.Inverters;
 using InkyBadger.Server.Loads;
 using InkyBadger.Server.Reference;
 using InkyBadger.Storage;
-using Microsoft.AspNetCore.Hosting.Server.Features;
 using Serilog;
 using Serilog.Events;
-using Serilog.Formatting.Compact;
 
 var documentTool = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 StartOptions options;
@@ -27,7 +25,8 @@ catch (ArgumentException e)
     Console.Error.WriteLine(e.Message);
     return 2;
 }
-if (options.BackupTo is { } backup) return await BackupCommand.RunAsync(options.DataFolder, backup);
+if (options.BackupTo is { } backup) return await BackupCommand.WriteAsync(options.DataFolder, backup);
+if (options.RestoreFrom is { } source) return await BackupCommand.RestoreAsync(options.DataFolder, source);
 
 LanGate? lan = null;
 if (options.Lan)
@@ -35,6 +34,11 @@ if (options.Lan)
     if ((options.LanAddress ?? LanGate.PrivateAddress()) is not { } address)
     {
         Console.Error.WriteLine("Inky Badger cannot start: --lan needs a private network, and this machine is in none.");
+        return 1;
+    }
+    if (LanGate.FaultOf(address) is { } fault)
+    {
+        Console.Error.WriteLine($"Inky Badger cannot start: {fault}");
         return 1;
     }
     lan = new(address, Console.WriteLine);
@@ -50,10 +54,10 @@ if (!documentTool)
         // A start that fails is told in one sentence below.
         .MinimumLevel.Override("Microsoft.Extensions.Hosting", LogEventLevel.Fatal)
         .MinimumLevel.Override("Microsoft.EntityFrameworkCore", LogEventLevel.Fatal)
-        .WriteTo.Console(LogEventLevel.Error, standardErrorFromLevel: LogEventLevel.Error)
-        .WriteTo.File(new CompactJsonFormatter(), Path.Combine(options.Logs, "inky-badger-.log"), rollingInterval: RollingInterval.Day, retainedFileCountLimit: 14));
+        .WriteTo.Console(new LogLine(), LogEventLevel.Error, standardErrorFromLevel: LogEventLevel.Error)
+        .WriteTo.File(new LogLine(), Path.Combine(options.Logs, "inky-badger-.log"), rollingInterval: RollingInterval.Day, retainedFileCountLimit: 14));
 string[] hosts = ["localhost", "127.0.0.1", "[::1]"];
-builder.Services.AddHostFiltering(o => o.AllowedHosts = lan is null ? hosts : [.. hosts, lan.Address.ToString()]);
+builder.Services.AddHostFiltering(o => o.AllowedHosts = lan is null ? hosts : [.. hosts, lan.Host]);
 builder.WebHost.ConfigureKestrel(k =>
 {
     if (options.Port == 0) k.Listen(IPAddress.Loopback, 0);
@@ -83,7 +87,7 @@ builder.Services.AddSingleton<ShelfCards>();
 builder.Services.AddBadgerStorage(options.DataFolder);
 
 var app = builder.Build();
-if (!documentTool) app.UseSerilogRequestLogging();
+if (!documentTool) app.UseSerilogRequestLogging(o => o.EnrichDiagnosticContext = LogLine.Route);
 app.UseErrorsInSentences();
 app.UseStatusCodePages();
 app.UseHostFiltering();
@@ -92,49 +96,40 @@ app.UseOwnOriginOnly();
 lan?.Use(app);
 app.UseFrontEnd(options.WebFolder);
 app.MapOpenApi();
-app.MapReference();
-app.MapDesigns();
-app.MapFiles();
-app.MapEvaluating();
-app.MapLoads();
-app.MapInverters();
-app.MapBanks();
-app.MapCables();
-app.MapBuilds();
+var api = app.MapGroup("").BoundAnswers();
+api.MapReference();
+api.MapDesigns();
+api.MapFiles();
+api.MapEvaluating();
+api.MapLoads();
+api.MapInverters();
+api.MapBanks();
+api.MapCables();
+api.MapBuilds();
 if (documentTool)
 {
     app.Run();
     return 0;
 }
 
+FolderLock alone;
 try
 {
     Directory.CreateDirectory(options.DataFolder);
-    using (var scope = app.Services.CreateScope())
-    {
-        var isNew = !File.Exists(Database.FileIn(options.DataFolder));
-        var db = scope.ServiceProvider.GetRequiredService<BadgerDb>();
-        foreach (var sentence in await Database.PrepareAsync(db, options.DataFolder, DateTime.UtcNow)) Console.WriteLine(sentence);
-        await scope.ServiceProvider.GetRequiredService<DesignStore>().SettleAsync(isNew, options.Seed);
-    }
+    alone = await FolderLock.TakeAsync(options.DataFolder, Console.WriteLine);
+    await Startup.PrepareAsync(app.Services, options);
     await app.StartAsync();
 }
-catch (Exception e) when (e is IOException or UnauthorizedAccessException || Database.Explain(e) is not null)
+catch (Exception e) when (Startup.Sentence(e, options) is not null)
 {
-    var inUse = e.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException;
-    Console.Error.WriteLine(inUse ? $"Inky Badger cannot start: port {options.Port} is in use. Take another with --port, or stop what has it." : $"Inky Badger cannot start: {Database.Explain(e) ?? e.Message}");
+    Console.Error.WriteLine($"Inky Badger cannot start: {Startup.Sentence(e, options)}");
     return 1;
 }
-var addresses = app.Services.GetRequiredService<Microsoft.AspNetCore.Hosting.Server.IServer>().Features.Get<IServerAddressesFeature>()!.Addresses;
-Console.WriteLine($"Inky Badger keeps its designs in {options.DataFolder}");
-if (lan is not null) Console.WriteLine($"On a device of this network: {addresses.Last()}/#/key/{lan.Key}  (the key {lan.Key} works once)");
-Console.WriteLine($"Open {addresses.First()}  (Ctrl-C stops it)");
-// The shelf is worked out while the first page is still on its way.
-_ = Task.Run(async () =>
+using (alone)
 {
-    using var scope = app.Services.CreateScope();
-    var store = scope.ServiceProvider.GetRequiredService<DesignStore>();
-    await app.Services.GetRequiredService<ShelfCards>().OfAsync(await store.ListAsync(false, default), store, default);
-});
-await app.WaitForShutdownAsync();
+    Startup.Announce(app.Services, options, lan);
+    await app.WaitForShutdownAsync();
+    // What was confirmed is on the disk already; this closes the database in order.
+    await app.DisposeAsync();
+}
 return 0;

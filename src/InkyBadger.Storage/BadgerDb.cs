@@ -15,6 +15,9 @@ public sealed class DesignRow
     /// <summary>When it went into the bin; null: it stands on the shelf.</summary>
     public DateTime? DeletedUtc { get; set; }
 
+    /// <summary>Hours of seen time when it went into the bin; null: it stands on the shelf, or went there before such hours were counted.</summary>
+    public double? DeletedAtSeenH { get; set; }
+
     /// <summary>The state of the history that is current.</summary>
     public long StateAt { get; set; }
 }
@@ -38,12 +41,20 @@ public sealed class OwnItemRow
     public DateTime UpdatedUtc { get; set; }
 }
 
+/// <summary>A thing the database knows of itself, by its name.</summary>
+public sealed class FactRow
+{
+    public required string Name { get; init; }
+    public required string Value { get; set; }
+}
+
 /// <summary>The database in the data folder.</summary>
 public sealed class BadgerDb(DbContextOptions<BadgerDb> options) : DbContext(options)
 {
     public DbSet<DesignRow> Designs => Set<DesignRow>();
     public DbSet<StateRow> States => Set<StateRow>();
     public DbSet<OwnItemRow> OwnItems => Set<OwnItemRow>();
+    public DbSet<FactRow> Facts => Set<FactRow>();
 
     protected override void OnModelCreating(ModelBuilder model)
     {
@@ -68,6 +79,12 @@ public sealed class BadgerDb(DbContextOptions<BadgerDb> options) : DbContext(opt
             row.Property(l => l.Kind).HasMaxLength(40);
             row.Property(l => l.Key).HasMaxLength(40);
             row.Property(l => l.Name).HasMaxLength(80);
+        });
+        model.Entity<FactRow>(row =>
+        {
+            row.ToTable("facts");
+            row.HasKey(f => f.Name);
+            row.Property(f => f.Name).HasMaxLength(40);
         });
     }
 }

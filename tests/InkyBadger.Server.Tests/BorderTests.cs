@@ -40,7 +40,7 @@ public partial class BorderTests
         // On loopback everything stays without it.
         Assert.Equal(HttpStatusCode.OK, (await server.Http.GetAsync("/api/designs")).StatusCode);
 
-        using var phone = new HttpClient(new HttpClientHandler { CookieContainer = new() }) { BaseAddress = address };
+        using var phone = RunningServer.Client(address, new HttpClientHandler { CookieContainer = new() });
         Assert.Equal(HttpStatusCode.OK, (await phone.GetAsync("/")).StatusCode);
         foreach (var path in new[] { "/api/designs", "/api/reference", "/api/backup", "/openapi/v1.json" }) Assert.Equal(HttpStatusCode.Unauthorized, (await phone.GetAsync(path)).StatusCode);
         Assert.Equal(HttpStatusCode.Unauthorized, (await phone.PostAsync("/api/designs", null)).StatusCode);

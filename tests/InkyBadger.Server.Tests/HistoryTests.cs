@@ -134,6 +134,13 @@ public class HistoryTests
         await server.Http.GetStringAsync("/api/designs");
         TestContext.Current.TestOutputHelper!.WriteLine($"500 designs: {cold} ms the first time, then {clock.ElapsedMilliseconds} ms");
         Assert.Equal(500, first.Count);
+        // What was not known yet fills in.
+        for (var n = 0; first.Any(c => !(bool)c!["ready"]!); n++)
+        {
+            Assert.True(n < 2000, "the shelf never filled in");
+            await Task.Delay(20);
+            first = JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray();
+        }
         Assert.All(first, card => Assert.Equal(9216, (double)card!["usableWh"]!, 6));
     }
 }

@@ -28,7 +28,15 @@ public sealed class RunningServer : IDisposable
         ownsFolder = dataFolder is null;
         DataFolder = dataFolder ?? Directory.CreateTempSubdirectory("inky-badger-").FullName;
         (process, Address) = Launch(options);
-        Http = new() { BaseAddress = Address };
+        Http = Client(Address);
+    }
+
+    /// <summary>Asks as a page of this program does.</summary>
+    public static HttpClient Client(Uri address, HttpMessageHandler? handler = null)
+    {
+        var client = new HttpClient(handler ?? new HttpClientHandler()) { BaseAddress = address };
+        client.DefaultRequestHeaders.Add("X-Inky-Badger", "test");
+        return client;
     }
 
     public static string Root { get; } = FindRoot();
@@ -103,7 +111,7 @@ public sealed class RunningServer : IDisposable
     public void StartAgain(params string[] options)
     {
         (process, Address) = Launch(options);
-        Http = new() { BaseAddress = Address };
+        Http = Client(Address);
     }
 
     public void Dispose()

@@ -62,7 +62,8 @@ public static class DesignEndpoints
     {
         if (await store.FindAsync(id, stop) is not { } stored) return Problems.NotFound(id);
         const string ending = ", copy";
-        var name = stored.Design.Name.Length + ending.Length > 80 ? stored.Design.Name[..(80 - ending.Length)] : stored.Design.Name;
+        // Counted in characters: a cut through the middle of one would leave half of it.
+        var name = string.Concat(stored.Design.Name.EnumerateRunes().Take(80 - ending.Length));
         return Answer(context, await store.AddAsync(stored.Design with { Name = name + ending }, stop), 201);
     }
 
@@ -85,8 +86,8 @@ public static class DesignEndpoints
 
     private static IResult Answer(HttpContext context, StoredDesign stored, int status = 200)
     {
+        context.RequestServices.GetRequiredService<ShelfCards>().Soon(stored);
         context.Response.Headers.ETag = $"\"{stored.Revision}\"";
-        context.RequestServices.GetRequiredService<ShelfCards>().Know(stored);
         var answer = new DesignAnswer(stored.Id, stored.Revision, stored.UpdatedUtc, stored.Design, stored.CanUndo, stored.CanRedo);
         return status == 201 ? Results.Created($"/api/designs/{stored.Id}", answer) : Results.Ok(answer);
     }

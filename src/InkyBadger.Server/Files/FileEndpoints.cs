@@ -28,9 +28,14 @@ public static class FileEndpoints
         files.MapGet("/backup", Backup).WithSummary("A consistent copy of the database").Produces(200, contentType: "application/vnd.sqlite3");
     }
 
-    private static async Task<IResult> One(string id, DesignStore store, CancellationToken stop) => await store.FindAsync(id, stop) is { } stored
-        ? Results.File(Written(stored.Design), "application/json", FileName(stored.Design.Name) + ".json")
-        : Problems.NotFound(id);
+    /// <summary>A design that cannot be read goes out as the text it is.</summary>
+    private static async Task<IResult> One(string id, DesignStore store, CancellationToken stop)
+    {
+        var entry = (await store.ListAsync(false, stop)).FirstOrDefault(e => e.Id == id);
+        if (entry is null || !(await store.DocumentsAsync([id], stop)).TryGetValue(id, out var stored)) return Problems.NotFound(id);
+        return stored.Design is { } design ? Results.File(Written(design), "application/json", FileName(design.Name) + ".json")
+            : Results.File(System.Text.Encoding.UTF8.GetBytes(stored.Text), "text/plain", FileName(entry.Name) + "-unreadable.txt");
+    }
 
     private static byte[] Written(DesignDocument design) => JsonSerializer.SerializeToUtf8Bytes(design, DesignFormat.Indented);
 
@@ -53,11 +58,13 @@ public static class FileEndpoints
             var names = new HashSet<string>();
             foreach (var entry in entries)
             {
+                if (!documents.TryGetValue(entry.Id, out var stored)) continue;
+                var ending = stored.Design is null ? "-unreadable.txt" : ".json";
                 var name = FileName(entry.Name);
-                var own = name;
-                for (var n = 2; !names.Add(own); n++) own = $"{name}-{n}";
-                await using var file = await zip.CreateEntry(own + ".json").OpenAsync(stop);
-                await file.WriteAsync(Written(documents[entry.Id]), stop);
+                var own = name + ending;
+                for (var n = 2; !names.Add(own); n++) own = $"{name}-{n}{ending}";
+                await using var file = await zip.CreateEntry(own).OpenAsync(stop);
+                await file.WriteAsync(stored.Design is { } design ? Written(design) : System.Text.Encoding.UTF8.GetBytes(stored.Text), stop);
             }
         }
         return Results.File(packed.ToArray(), Zip, "inky-badger-designs.zip");
@@ -90,7 +97,7 @@ public static class FileEndpoints
             return Task.CompletedTask;
         });
         var copy = Path.Combine(folder.FullName, Database.FileName);
-        await Database.BackupAsync(options.DataFolder, copy, stop);
+        await Storage.Backup.WriteAsync(options.DataFolder, copy, stop);
         return Results.File(copy, "application/vnd.sqlite3", $"inky-badger-{clock.GetUtcNow():yyyyMMdd-HHmm}.db");
     }
 }

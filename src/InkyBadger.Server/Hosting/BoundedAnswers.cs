@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.Extensions.Options;
@@ -21,39 +22,35 @@ public static class BoundedAnswers
         };
         if (value is null) return result;
         var options = context.HttpContext.RequestServices.GetRequiredService<IOptions<JsonOptions>>().Value.SerializerOptions;
-        var text = new BoundedStream();
+        var text = new BoundedText();
         try
         {
-            await JsonSerializer.SerializeAsync(text, value, value.GetType(), options, context.HttpContext.RequestAborted);
+            await using var writer = new Utf8JsonWriter(text, new() { Encoder = options.Encoder, SkipValidation = true });
+            JsonSerializer.Serialize(writer, value, value.GetType(), options);
         }
         catch (TooLongException)
         {
             return Results.Problem(statusCode: StatusCodes.Status400BadRequest, title: "The answer would be too long", detail: $"It would be more than {MostBytes / 1_000_000} MB: ask for a part of it.");
         }
-        return Results.Bytes(text.GetBuffer().AsMemory(0, (int)text.Length), "application/json; charset=utf-8");
+        return Results.Bytes(text.Written, "application/json; charset=utf-8");
     });
 
     private sealed class TooLongException : Exception;
 
-    private sealed class BoundedStream : MemoryStream
+    private sealed class BoundedText : IBufferWriter<byte>
     {
-        public override void Write(ReadOnlySpan<byte> buffer)
+        private readonly ArrayBufferWriter<byte> written = new(8192);
+
+        public ReadOnlyMemory<byte> Written => written.WrittenMemory;
+
+        public void Advance(int count)
         {
-            Allow(buffer.Length);
-            base.Write(buffer);
+            written.Advance(count);
+            if (written.WrittenCount > MostBytes) throw new TooLongException();
         }
 
-        public override void Write(byte[] buffer, int offset, int count) => Write(buffer.AsSpan(offset, count));
+        public Memory<byte> GetMemory(int sizeHint = 0) => written.GetMemory(sizeHint);
 
-        public override ValueTask WriteAsync(ReadOnlyMemory<byte> buffer, CancellationToken cancellationToken = default)
-        {
-            Write(buffer.Span);
-            return ValueTask.CompletedTask;
-        }
-
-        private void Allow(int more)
-        {
-            if (Length + more > MostBytes) throw new TooLongException();
-        }
+        public Span<byte> GetSpan(int sizeHint = 0) => written.GetSpan(sizeHint);
     }
 }

@@ -40,9 +40,11 @@ public static class Guards
             var failure = context.Features.Get<IExceptionHandlerFeature>()?.Error;
             var sentence = Database.Explain(failure);
             if (failure is Refusal refusal) return Problems.NotAccepted([new(refusal.Field, refusal.Message)]).ExecuteAsync(context);
+            if (failure is UnreadableDesign) return Results.Problem(statusCode: StatusCodes.Status422UnprocessableEntity, title: "The design cannot be read", detail: failure.Message).ExecuteAsync(context);
+            if (failure is BackupRefused) return Results.Problem(statusCode: StatusCodes.Status503ServiceUnavailable, title: "No backup was made", detail: failure.Message).ExecuteAsync(context);
             var status = failure is BadHttpRequestException bad ? bad.StatusCode : sentence is null ? StatusCodes.Status500InternalServerError : StatusCodes.Status503ServiceUnavailable;
             return Results.Problem(statusCode: status, title: sentence is null ? null : "It could not be kept", detail: sentence ?? (failure is BadHttpRequestException ? "The request is none that can be read." : null)).ExecuteAsync(context);
         },
-        SuppressDiagnosticsCallback = context => context.Exception is BadHttpRequestException or Refusal or OperationCanceledException || Database.Explain(context.Exception) is not null,
+        SuppressDiagnosticsCallback = context => context.Exception is BadHttpRequestException or Refusal or OperationCanceledException or UnreadableDesign or BackupRefused || Database.Explain(context.Exception) is not null,
     });
 }

@@ -24,6 +24,9 @@ public sealed class LanGate(IPAddress address, Action<string> announce)
 
     public IPAddress Address => address;
 
+    /// <summary>The address as it stands in a link.</summary>
+    public string Host => address.AddressFamily == AddressFamily.InterNetworkV6 ? $"[{address}]" : address.ToString();
+
     public string Key => key;
 
     private static string NewKey() => RandomNumberGenerator.GetString("ABCDEFGHJKLMNPQRSTUVWXYZ23456789", 8);

@@ -20,6 +20,12 @@ public sealed class LogLine : ITextFormatter
 
     private static readonly JsonWriterOptions Plain = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
+    /// <summary>Where an address carries a name of the user's own, the address it is a place of is written instead.</summary>
+    public static void Route(Serilog.IDiagnosticContext log, HttpContext context)
+    {
+        if ((context.GetEndpoint() as RouteEndpoint)?.RoutePattern.RawText is { } route && route.Contains("{key}", StringComparison.Ordinal)) log.Set("Route", route);
+    }
+
     public void Format(LogEvent logEvent, TextWriter output)
     {
         using var line = new MemoryStream();
@@ -30,7 +36,8 @@ public sealed class LogLine : ITextFormatter
             if (logEvent.Level != LogEventLevel.Information) json.WriteString("@l", logEvent.Level.ToString());
             json.WriteString("what", Cut(logEvent.MessageTemplate.Text, MostFrame));
             if (Word(logEvent, "RequestMethod") is { } method) json.WriteString("method", Cut(method, 12));
-            if (Word(logEvent, "RequestPath") is { } path) json.WriteString("path", Cut(PathOf(path), MostPath));
+            if (Word(logEvent, "Route") is { } route) json.WriteString("path", Cut(route, MostPath));
+            else if (Word(logEvent, "RequestPath") is { } path) json.WriteString("path", Cut(PathOf(path), MostPath));
             if (logEvent.Properties.TryGetValue("StatusCode", out var status) && status is ScalarValue { Value: int code }) json.WriteNumber("status", code);
             if (logEvent.Properties.TryGetValue("Elapsed", out var took) && took is ScalarValue { Value: double ms }) json.WriteNumber("ms", Math.Round(ms, 1));
             if (logEvent.Exception is { } failure) Write(json, failure);

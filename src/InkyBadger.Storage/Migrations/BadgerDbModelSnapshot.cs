@@ -25,6 +25,9 @@ namespace InkyBadger.Storage.Migrations
                     b.Property<DateTime>("CreatedUtc")
                         .HasColumnType("TEXT");
 
+                    b.Property<double?>("DeletedAtSeenH")
+                        .HasColumnType("REAL");
+
                     b.Property<DateTime?>("DeletedUtc")
                         .HasColumnType("TEXT");
 
@@ -52,6 +55,21 @@ namespace InkyBadger.Storage.Migrations
                     b.HasIndex("UpdatedUtc");
 
                     b.ToTable("designs", (string)null);
+                });
+
+            modelBuilder.Entity("InkyBadger.Storage.FactRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasMaxLength(40)
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Value")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Name");
+
+                    b.ToTable("facts", (string)null);
                 });
 
             modelBuilder.Entity("InkyBadger.Storage.OwnItemRow", b =>

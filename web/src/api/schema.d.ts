@@ -2710,6 +2710,9 @@ export interface components {
             /** Format: int32 */
             toLookAt: number;
             firstToDo: null | string;
+            ready: boolean;
+            unreadable: null | string;
+            setAside: null | string;
         };
         /** @description A change of the document: what stands at a JSON pointer becomes a value. A last segment of `-` appends to a list. */
         DesignChange: {
