@@ -30,14 +30,14 @@ public sealed class DesignStore(BadgerDb db, WriteQueue writes, TimeProvider clo
     public const int BinDays = 30;
 
     /// <summary>A database that was never settled gets the demo designs, or is begun without them; either is remembered together with them.</summary>
-    public Task SettleAsync(bool seed, CancellationToken stop = default) => writes.RunAsync(async to =>
+    public Task SettleAsync(bool seed, CancellationToken stop = default) => writes.RunAsync(async turn =>
     {
         // The first of the demo designs is the newest, so that it stands first on the shelf.
         var now = Now;
         if (seed)
-            foreach (var (i, design) in DemoDesigns.All.Index()) Add(to, design, now.AddMilliseconds(-i));
-        to.Facts.Add(new() { Name = FactNames.Settled, Value = seed ? "with demo designs" : "empty" });
-        await to.SaveChangesAsync();
+            foreach (var (i, design) in DemoDesigns.All.Index()) Add(turn.Db, design, now.AddMilliseconds(-i));
+        turn.Db.Facts.Add(new() { Name = FactNames.Settled, Value = seed ? "with demo designs" : "empty" });
+        await turn.Db.SaveChangesAsync();
         return true;
     }, stop);
 
@@ -110,11 +110,11 @@ public sealed class DesignStore(BadgerDb db, WriteQueue writes, TimeProvider clo
     public async Task<StoredDesign> AddAsync(DesignDocument design, CancellationToken stop) => (await AddAllAsync([design], stop))[0];
 
     /// <summary>All of them or none.</summary>
-    public Task<IReadOnlyList<StoredDesign>> AddAllAsync(IReadOnlyList<DesignDocument> designs, CancellationToken stop) => writes.RunAsync<IReadOnlyList<StoredDesign>>(async to =>
+    public Task<IReadOnlyList<StoredDesign>> AddAllAsync(IReadOnlyList<DesignDocument> designs, CancellationToken stop) => writes.RunAsync<IReadOnlyList<StoredDesign>>(async turn =>
     {
         var now = Now;
-        var rows = designs.Select((d, i) => Add(to, d, now.AddMilliseconds(-i))).ToList();
-        await to.SaveChangesAsync();
+        var rows = designs.Select((d, i) => Add(turn.Db, d, now.AddMilliseconds(-i))).ToList();
+        await turn.Db.SaveChangesAsync();
         return [.. rows.Select((r, i) => new StoredDesign(r.Id, r.Revision, Utc(r.UpdatedUtc), designs[i], false, false))];
     }, stop);
 
@@ -125,21 +125,41 @@ public sealed class DesignStore(BadgerDb db, WriteQueue writes, TimeProvider clo
         return row;
     }
 
-    /// <summary>Keeps a newer state when <paramref name="revision"/> is still the newest. States that were undone are dropped.</summary>
-    public Task<(WriteOutcome Outcome, StoredDesign? Now)> ReplaceAsync(string id, long revision, DesignDocument design, CancellationToken stop) =>
-        ChangeAsync(id, revision, async (to, row) =>
+    /// <summary>
+    /// Keeps a newer state when <paramref name="revision"/> is still the newest. States that were undone are dropped. This one comes with every
+    /// edit of everybody, so it is said to the database in its own words.
+    /// </summary>
+    public Task<(WriteOutcome Outcome, StoredDesign? Now)> ReplaceAsync(string id, long revision, DesignDocument design, CancellationToken stop)
+    {
+        var text = DesignFormat.Write(design);
+        return writes.RunAsync(turn => ReadableAsync(id, () => Task.FromResult(Replace(turn, id, revision, design, text))), stop);
+    }
+
+    private (WriteOutcome, StoredDesign?) Replace(WriteQueue.Turn turn, string id, long revision, DesignDocument design, string text)
+    {
+        var now = Now;
+        long at;
+        using (var find = turn.Command("SELECT Revision, StateAt FROM designs WHERE Id = $id AND DeletedUtc IS NULL", ("$id", id)))
+        using (var row = find.ExecuteReader())
         {
-            var text = DesignFormat.Write(design);
-            await to.States.Where(s => s.DesignId == id && s.Number > row.StateAt).ExecuteDeleteAsync();
-            // What it was before its first edit has never been a state.
-            if (row.StateAt == 0 && !await to.States.AnyAsync(s => s.DesignId == id)) AddState(to, row, row.StateAt, row.Document);
-            AddState(to, row, ++row.StateAt, text);
-            var oldest = row.StateAt - MostStates;
-            if (oldest > 0) await to.States.Where(s => s.DesignId == id && s.Number < oldest).ExecuteDeleteAsync();
-            row.Document = text;
-            row.Name = design.Name;
-            return new(row.Id, row.Revision + 1, row.UpdatedUtc, design, CanUndo: true, CanRedo: false);
-        }, stop);
+            if (!row.Read()) return (WriteOutcome.NotFound, null);
+            if (row.GetInt64(0) != revision) return (WriteOutcome.Stale, null);
+            at = row.GetInt64(1);
+        }
+        void Do(string sql, params ReadOnlySpan<(string, object)> more)
+        {
+            using var command = turn.Command(sql, [("$id", id), ("$at", at), .. more]);
+            command.ExecuteNonQuery();
+        }
+        Do("DELETE FROM states WHERE DesignId = $id AND Number > $at");
+        // What it was before its first edit has never been a state.
+        if (at == 0) Do("INSERT OR IGNORE INTO states (DesignId, Number, Document, WhenUtc) SELECT Id, $at, Document, $now FROM designs WHERE Id = $id", ("$now", now));
+        at++;
+        Do("INSERT INTO states (DesignId, Number, Document, WhenUtc) VALUES ($id, $at, $text, $now)", ("$text", text), ("$now", now));
+        if (at > MostStates) Do("DELETE FROM states WHERE DesignId = $id AND Number < $at - $most", ("$most", MostStates));
+        Do("UPDATE designs SET Document = $text, Name = $name, Revision = Revision + 1, UpdatedUtc = $now, StateAt = $at WHERE Id = $id", ("$text", text), ("$name", design.Name), ("$now", now));
+        return (WriteOutcome.Done, new(id, revision + 1, now, design, CanUndo: true, CanRedo: false));
+    }
 
     /// <summary>One state back. The revision still rises.</summary>
     public Task<(WriteOutcome Outcome, StoredDesign? Now)> UndoAsync(string id, long revision, CancellationToken stop) =>
@@ -160,12 +180,11 @@ public sealed class DesignStore(BadgerDb db, WriteQueue writes, TimeProvider clo
         return new(row.Id, row.Revision + 1, row.UpdatedUtc, design, canUndo, canRedo);
     }
 
-    private void AddState(BadgerDb to, DesignRow row, long number, string document) => to.States.Add(new() { DesignId = row.Id, Number = number, Document = document, WhenUtc = Now });
-
     /// <param name="change">Changes the row and says what is then kept; null: there is nothing to do.</param>
     private Task<(WriteOutcome, StoredDesign?)> ChangeAsync(string id, long revision, Func<BadgerDb, DesignRow, Task<StoredDesign?>> change, CancellationToken stop) =>
-        writes.RunAsync(to => ReadableAsync<(WriteOutcome, StoredDesign?)>(id, async () =>
+        writes.RunAsync(turn => ReadableAsync<(WriteOutcome, StoredDesign?)>(id, async () =>
         {
+            var to = turn.Db;
             var row = await OnShelf(to, id).FirstOrDefaultAsync();
             if (row is null) return (WriteOutcome.NotFound, null);
             if (row.Revision != revision) return (WriteOutcome.Stale, null);
@@ -177,15 +196,15 @@ public sealed class DesignStore(BadgerDb db, WriteQueue writes, TimeProvider clo
         }), stop);
 
     /// <summary>Takes a design off the shelf into the bin.</summary>
-    public Task<bool> RemoveAsync(string id, CancellationToken stop) => writes.RunAsync(async to =>
+    public Task<bool> RemoveAsync(string id, CancellationToken stop) => writes.RunAsync(async turn =>
     {
-        var seen = await SeenTime.HoursAsync(to);
-        return await OnShelf(to, id).ExecuteUpdateAsync(d => d.SetProperty(x => x.DeletedUtc, Now).SetProperty(x => x.DeletedAtSeenH, seen)) > 0;
+        var seen = await SeenTime.HoursAsync(turn.Db);
+        return await OnShelf(turn.Db, id).ExecuteUpdateAsync(d => d.SetProperty(x => x.DeletedUtc, Now).SetProperty(x => x.DeletedAtSeenH, seen)) > 0;
     }, stop);
 
     /// <summary>Takes a design back out of the bin.</summary>
-    public Task<bool> RestoreAsync(string id, CancellationToken stop) => writes.RunAsync(async to =>
-        await to.Designs.Where(d => d.Id == id && d.DeletedUtc != null).ExecuteUpdateAsync(d => d.SetProperty(x => x.DeletedUtc, (DateTime?)null).SetProperty(x => x.DeletedAtSeenH, (double?)null)) > 0, stop);
+    public Task<bool> RestoreAsync(string id, CancellationToken stop) => writes.RunAsync(async turn =>
+        await turn.Db.Designs.Where(d => d.Id == id && d.DeletedUtc != null).ExecuteUpdateAsync(d => d.SetProperty(x => x.DeletedUtc, (DateTime?)null).SetProperty(x => x.DeletedAtSeenH, (double?)null)) > 0, stop);
 
     private static async Task<StoredDesign> ReadAsync(BadgerDb db, DesignRow row, CancellationToken stop)
     {

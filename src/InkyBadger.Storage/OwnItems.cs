@@ -32,24 +32,24 @@ public sealed class OwnItems(BadgerDb db, WriteQueue writes, TimeProvider clock)
     }
 
     /// <summary>False when there are <see cref="Most"/> already and this would be one more.</summary>
-    public Task<bool> KeepAsync<T>(string key, string name, T item, CancellationToken stop) => writes.RunAsync(async to =>
+    public Task<bool> KeepAsync<T>(string key, string name, T item, CancellationToken stop) => writes.RunAsync(async turn =>
     {
         var kind = KindOf<T>();
-        var row = await to.OwnItems.FindAsync(kind, key);
+        var row = await turn.Db.OwnItems.FindAsync(kind, key);
         if (row is null)
         {
-            if (await to.OwnItems.CountAsync(l => l.Kind == kind) >= Most) return false;
+            if (await turn.Db.OwnItems.CountAsync(l => l.Kind == kind) >= Most) return false;
             row = new() { Kind = kind, Key = key, Name = "", Document = "" };
-            to.OwnItems.Add(row);
+            turn.Db.OwnItems.Add(row);
         }
         row.Name = name;
         row.Document = JsonSerializer.Serialize(item, DesignFormat.Options);
         row.UpdatedUtc = clock.GetUtcNow().UtcDateTime;
-        await to.SaveChangesAsync();
+        await turn.Db.SaveChangesAsync();
         return true;
     }, stop);
 
-    public Task<bool> DropAsync<T>(string key, CancellationToken stop) => writes.RunAsync(async to => await to.OwnItems.Where(l => l.Kind == KindOf<T>() && l.Key == key).ExecuteDeleteAsync() > 0, stop);
+    public Task<bool> DropAsync<T>(string key, CancellationToken stop) => writes.RunAsync(async turn => await turn.Db.OwnItems.Where(l => l.Kind == KindOf<T>() && l.Key == key).ExecuteDeleteAsync() > 0, stop);
 
     private static string KindOf<T>() => typeof(T).Name;
 }

@@ -18,11 +18,11 @@ public sealed class SeenTime(WriteQueue writes, TimeProvider clock)
     public async Task BeginAsync(CancellationToken stop)
     {
         var now = clock.GetUtcNow().UtcDateTime;
-        await writes.RunAsync(async db =>
+        await writes.RunAsync(async turn =>
         {
-            var last = await db.Facts.FindAsync(FactNames.SeenAt);
+            var last = await turn.Db.Facts.FindAsync(FactNames.SeenAt);
             var since = last is not null && DateTime.TryParse(last.Value, CultureInfo.InvariantCulture, DateTimeStyles.RoundtripKind, out var at) ? (now - at).TotalHours : 0;
-            await PassAsync(db, Math.Clamp(since, 0, MostBetweenStarts), now);
+            await PassAsync(turn.Db, Math.Clamp(since, 0, MostBetweenStarts), now);
             return true;
         }, stop);
         lookedAt = clock.GetTimestamp();
@@ -33,9 +33,9 @@ public sealed class SeenTime(WriteQueue writes, TimeProvider clock)
     {
         var (before, now) = (lookedAt, clock.GetTimestamp());
         lookedAt = now;
-        await writes.RunAsync(async db =>
+        await writes.RunAsync(async turn =>
         {
-            await PassAsync(db, clock.GetElapsedTime(before, now).TotalHours, clock.GetUtcNow().UtcDateTime);
+            await PassAsync(turn.Db, clock.GetElapsedTime(before, now).TotalHours, clock.GetUtcNow().UtcDateTime);
             return true;
         }, stop);
     }

@@ -24,7 +24,7 @@ public sealed class WriteQueue(DataFolder folder) : IAsyncDisposable
     private DbContextOptions<BadgerDb>? options;
 
     /// <summary>Does the work in its turn; ends when it is on the disk. An exception of the work leaves nothing of it behind.</summary>
-    public Task<T> RunAsync<T>(Func<BadgerDb, Task<T>> work, CancellationToken stop)
+    public Task<T> RunAsync<T>(Func<Turn, Task<T>> work, CancellationToken stop)
     {
         lock (gate) pump ??= Task.Run(PumpAsync);
         var item = new Item<T>(work, stop);
@@ -64,10 +64,8 @@ public sealed class WriteQueue(DataFolder folder) : IAsyncDisposable
         {
             if (item.Left) continue;
             transaction.Save("item");
-            await using var db = new BadgerDb(options!);
-            db.Database.UseTransaction(transaction);
-            db.Database.AutoSavepointsEnabled = false;
-            if (await item.WorkAsync(db) is not { } failure)
+            await using var turn = new Turn(open, options!, transaction);
+            if (await item.WorkAsync(turn) is not { } failure)
             {
                 transaction.Release("item");
                 together.Add(item);
@@ -135,18 +133,55 @@ public sealed class WriteQueue(DataFolder folder) : IAsyncDisposable
         connection?.Dispose();
     }
 
+    /// <summary>
+    /// A turn to write: the database as a context, made when it is first asked for, or its bare connection for the one write that happens with
+    /// every edit.
+    /// </summary>
+    public sealed class Turn : IAsyncDisposable
+    {
+        private readonly SqliteConnection connection;
+        private readonly DbContextOptions<BadgerDb> options;
+        private readonly SqliteTransaction transaction;
+        private BadgerDb? db;
+
+        internal Turn(SqliteConnection connection, DbContextOptions<BadgerDb> options, SqliteTransaction transaction) =>
+            (this.connection, this.options, this.transaction) = (connection, options, transaction);
+
+        public BadgerDb Db
+        {
+            get
+            {
+                if (db is not null) return db;
+                db = new(options);
+                db.Database.AutoSavepointsEnabled = false;
+                db.Database.UseTransaction(transaction);
+                return db;
+            }
+        }
+
+        internal SqliteCommand Command(string sql, params ReadOnlySpan<(string Name, object Value)> parameters)
+        {
+            var command = connection.CreateCommand();
+            command.CommandText = sql;
+            foreach (var (name, value) in parameters) command.Parameters.AddWithValue(name, value);
+            return command;
+        }
+
+        public ValueTask DisposeAsync() => db?.DisposeAsync() ?? ValueTask.CompletedTask;
+    }
+
     private abstract class Item
     {
         /// <summary>Whoever asked has left before its turn came.</summary>
         public abstract bool Left { get; }
 
         /// <summary>Why it failed; null: done, and to be confirmed.</summary>
-        public abstract Task<Exception?> WorkAsync(BadgerDb db);
+        public abstract Task<Exception?> WorkAsync(Turn turn);
         public abstract void Confirm();
         public abstract void Fail(Exception failure);
     }
 
-    private sealed class Item<T>(Func<BadgerDb, Task<T>> work, CancellationToken stop) : Item
+    private sealed class Item<T>(Func<Turn, Task<T>> work, CancellationToken stop) : Item
     {
         private T? result;
 
@@ -154,11 +189,11 @@ public sealed class WriteQueue(DataFolder folder) : IAsyncDisposable
 
         public override bool Left => stop.IsCancellationRequested && Done.TrySetCanceled(stop);
 
-        public override async Task<Exception?> WorkAsync(BadgerDb db)
+        public override async Task<Exception?> WorkAsync(Turn turn)
         {
             try
             {
-                result = await work(db);
+                result = await work(turn);
                 return null;
             }
             catch (Exception e)

@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using System.Runtime.InteropServices;
 using System.Text.Json;
 using InkyBadger.Core.Design;
 
@@ -27,10 +28,13 @@ public sealed class SchemaCheck
         root = Fill(new(), text.RootElement);
     }
 
+    [Flags]
+    private enum Kinds { Any = 0, Number = 1, Integer = 2, String = 4, Boolean = 8, Array = 16, Object = 32, Null = 64 }
+
     /// <summary>What a place may hold. A limit that is null is none.</summary>
     private sealed class Rule
     {
-        public HashSet<string> Types { get; } = [];
+        public Kinds Types { get; set; }
         public List<string?>? Words { get; set; }
         public double? Minimum { get; set; }
         public double? Maximum { get; set; }
@@ -60,7 +64,9 @@ public sealed class SchemaCheck
             switch (keyword.Name)
             {
                 case "$ref": rule.Same = definitions[value.GetString()!["#/definitions/".Length..]]; break;
-                case "type": rule.Types.UnionWith(value.ValueKind == JsonValueKind.Array ? value.EnumerateArray().Select(t => t.GetString()!) : [value.GetString()!]); break;
+                case "type":
+                    foreach (var type in value.ValueKind == JsonValueKind.Array ? [.. value.EnumerateArray()] : new[] { value }) rule.Types |= Enum.Parse<Kinds>(type.GetString()!, ignoreCase: true);
+                    break;
                 case "enum": rule.Words = [.. value.EnumerateArray().Select(w => w.ValueKind == JsonValueKind.Null ? null : w.ToString())]; break;
                 case "minimum": rule.Minimum = value.GetDouble(); break;
                 case "maximum": rule.Maximum = value.GetDouble(); break;
@@ -104,12 +110,12 @@ public sealed class SchemaCheck
         if (faults.Count >= (at is null ? 1 : MostFaults)) return;
         if (rule.Same is { } same) Look(same, value, at, faults);
         if (rule.NullOr is { } other && value.ValueKind != JsonValueKind.Null) Look(other, value, at, faults);
-        if (rule.Types.Count > 0 && !rule.Types.Any(t => Is(t, value)))
+        if (rule.Types != Kinds.Any && !Is(rule.Types, value))
         {
-            faults.Add(new(at ?? "", Wanted(rule.Types.First(t => t != "null"))));
+            faults.Add(new(at ?? "", Wanted(rule.Types)));
             return;
         }
-        if (rule.Words is { } words && !words.Contains(value.ValueKind == JsonValueKind.Null ? null : value.ToString()))
+        if (rule.Words is { } words && !IsOneOf(words, value))
             faults.Add(new(at ?? "", $"must be one of {string.Join(", ", words.Where(w => w is not null))}"));
         switch (value.ValueKind)
         {
@@ -120,26 +126,33 @@ public sealed class SchemaCheck
         }
     }
 
-    private static bool Is(string type, JsonElement value) => type switch
+    private static bool Is(Kinds types, JsonElement value) => value.ValueKind switch
     {
-        "null" => value.ValueKind == JsonValueKind.Null,
-        "number" => value.ValueKind == JsonValueKind.Number && double.IsFinite(value.GetDouble()),
-        "integer" => value.ValueKind == JsonValueKind.Number && value.GetDouble() is var n && double.IsFinite(n) && Math.Floor(n) == n,
-        "string" => value.ValueKind == JsonValueKind.String,
-        "boolean" => value.ValueKind is JsonValueKind.True or JsonValueKind.False,
-        "array" => value.ValueKind == JsonValueKind.Array,
-        _ => value.ValueKind == JsonValueKind.Object,
+        JsonValueKind.Null => types.HasFlag(Kinds.Null),
+        JsonValueKind.String => types.HasFlag(Kinds.String),
+        JsonValueKind.True or JsonValueKind.False => types.HasFlag(Kinds.Boolean),
+        JsonValueKind.Array => types.HasFlag(Kinds.Array),
+        JsonValueKind.Object => types.HasFlag(Kinds.Object),
+        _ => value.GetDouble() is var n && double.IsFinite(n) && (types.HasFlag(Kinds.Number) || types.HasFlag(Kinds.Integer) && Math.Floor(n) == n),
     };
 
-    private static string Wanted(string type) => type switch
+    private static string Wanted(Kinds types) => types switch
     {
-        "number" => "must be a number",
-        "integer" => "must be a whole number",
-        "string" => "must be text",
-        "boolean" => "must be true or false",
-        "array" => "must be a list",
+        _ when types.HasFlag(Kinds.Number) => "must be a number",
+        _ when types.HasFlag(Kinds.Integer) => "must be a whole number",
+        _ when types.HasFlag(Kinds.String) => "must be text",
+        _ when types.HasFlag(Kinds.Boolean) => "must be true or false",
+        _ when types.HasFlag(Kinds.Array) => "must be a list",
         _ => "must be an object",
     };
+
+    private static bool IsOneOf(List<string?> words, JsonElement value)
+    {
+        if (value.ValueKind != JsonValueKind.String) return words.Contains(value.ValueKind == JsonValueKind.Null ? null : value.ToString());
+        foreach (var word in words)
+            if (word is not null && value.ValueEquals(word)) return true;
+        return false;
+    }
 
     private static void Number(Rule rule, double value, string? at, List<DesignFault> faults)
     {
@@ -152,6 +165,9 @@ public sealed class SchemaCheck
     private static void Text(Rule rule, JsonElement value, string? at, List<DesignFault> faults)
     {
         if (rule.MinLength is null && rule.MaxLength is null) return;
+        // A character takes a byte at least: most texts are not too long even so, and need not be counted.
+        var bytes = JsonMarshal.GetRawUtf8Value(value).Length - 2;
+        if (bytes > 0 && bytes <= (rule.MaxLength ?? int.MaxValue) && rule.MinLength is null or <= 1) return;
         var length = value.GetString()!.EnumerateRunes().Count();
         if (length < rule.MinLength) faults.Add(new(at ?? "", "must not be empty"));
         else if (length > rule.MaxLength) faults.Add(new(at ?? "", $"must be {rule.MaxLength} characters at most"));

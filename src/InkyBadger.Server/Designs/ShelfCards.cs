@@ -48,8 +48,8 @@ public sealed class ShelfCards(IServiceScopeFactory scopes, DataFolder folder)
     private readonly Dictionary<string, StoredEntry> toDo = [];
     private bool filling;
 
-    /// <summary>In the background it takes a quarter of a core, so that nobody who types waits for it.</summary>
-    private const int RestTimes = 3;
+    /// <summary>In the background it takes a tenth of a core, so that nobody who types waits for it.</summary>
+    private const int RestTimes = 9;
 
     private bool Knows(StoredEntry e) => known.TryGetValue(e.Id, out var card) && card.Revision == e.Revision;
 
