@@ -45,3 +45,13 @@ build_web() {
     touch .build/web
   fi
 }
+
+# The server as it is started: compiled ahead of time where the compiler for that can be had, which halves a start.
+build_server() {
+  changed_since .build/server.mark src docs/format/design.schema.json Directory.Build.props Directory.Packages.props global.json || return 0
+  echo "Building the server"
+  rm -rf .build/server
+  dotnet publish src/InkyBadger.Server -c Release --use-current-runtime --self-contained false -p:PublishReadyToRun=true -o .build/server >.build/server-ahead.log 2>&1 ||
+    quietly server dotnet publish src/InkyBadger.Server -c Release -o .build/server
+  touch .build/server.mark
+}

@@ -13,6 +13,9 @@ public sealed class FolderLock : IDisposable
 {
     public const string FileName = "inky-badger.lock";
 
+    /// <summary>Says whose the lock is: what is locked cannot be read.</summary>
+    private const string HolderName = "inky-badger.process";
+
     /// <summary>One that is just ending gets so long.</summary>
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(5), Pause = TimeSpan.FromMilliseconds(100);
 
@@ -33,14 +36,12 @@ public sealed class FolderLock : IDisposable
             try
             {
                 var file = new FileStream(path, FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
-                file.SetLength(0);
-                file.Write(System.Text.Encoding.ASCII.GetBytes(Environment.ProcessId.ToString(CultureInfo.InvariantCulture)));
-                file.Flush();
+                await File.WriteAllTextAsync(Path.Combine(dataFolder, HolderName), Environment.ProcessId.ToString(CultureInfo.InvariantCulture), stop);
                 return new(file);
             }
             catch (IOException e) when (Held.Contains(e.HResult))
             {
-                var holder = Holder(path);
+                var holder = Holder(dataFolder);
                 if (DateTime.UtcNow > until) throw new StartRefused($"another Inky Badger{holder} has the data folder {dataFolder}. Use that one, stop it, or take another folder with --data.");
                 if (!told) tell($"Waiting for another Inky Badger{holder} to let go of {dataFolder}…");
                 await Task.Delay(Pause, stop);
@@ -48,12 +49,11 @@ public sealed class FolderLock : IDisposable
         }
     }
 
-    private static string Holder(string path)
+    private static string Holder(string dataFolder)
     {
         try
         {
-            using var reader = new StreamReader(new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite));
-            return int.TryParse(reader.ReadToEnd(), NumberStyles.None, CultureInfo.InvariantCulture, out var process) ? $" (process {process})" : "";
+            return int.TryParse(File.ReadAllText(Path.Combine(dataFolder, HolderName)), NumberStyles.None, CultureInfo.InvariantCulture, out var process) ? $" (process {process})" : "";
         }
         catch (IOException)
         {

@@ -41,8 +41,8 @@ public sealed class RunningServer : IDisposable
 
     public static string Root { get; } = FindRoot();
 
-    /// <summary>Built beside these tests, in the same configuration.</summary>
-    public static string Dll { get; } = Path.Combine(Root, "src/InkyBadger.Server/bin", Configuration(), "net10.0/InkyBadger.Server.dll");
+    /// <summary>As ./run starts it where INKY_SERVER names that; else built beside these tests, in the same configuration.</summary>
+    public static string Dll { get; } = Environment.GetEnvironmentVariable("INKY_SERVER") ?? Path.Combine(Root, "src/InkyBadger.Server/bin", Configuration(), "net10.0/InkyBadger.Server.dll");
 
     public static string Web { get; } = Path.Combine(Root, "web/dist");
 
@@ -64,6 +64,9 @@ public sealed class RunningServer : IDisposable
         if (!ended.WaitForExit(Patience)) ended.Kill();
         return (ended.ExitCode, output.Result + errors.Result);
     }
+
+    /// <summary>Starts the program and leaves it to the test, which may end it at any moment.</summary>
+    public static Process Begin(params string[] arguments) => Process.Start(Info(arguments))!;
 
     private static ProcessStartInfo Info(IEnumerable<string> arguments) =>
         new("dotnet", [Dll, .. arguments]) { RedirectStandardOutput = true, RedirectStandardError = true };

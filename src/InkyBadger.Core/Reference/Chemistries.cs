@@ -51,6 +51,8 @@ public static class CellsPerSystem
         .Read("cells-per-system", r => (Chemistry: r.Text("chemistry"), SystemV: (int)r.Num("system_v"), Cells: (int)r.Num("cells_in_series")))
         .ToDictionary(r => (r.Chemistry, r.SystemV), r => r.Cells);
 
+    public static bool Has(string chemistry, int systemV) => Rows.ContainsKey((chemistry, systemV));
+
     /// <exception cref="Refusal"><c>systemV</c> when the chemistry has no such class.</exception>
     public static int Get(string chemistry, int systemV) =>
         Rows.TryGetValue((chemistry, systemV), out var cells) ? cells : throw new Refusal("systemV", "must be 12, 16, 24, 32, 36 or 48");

@@ -79,12 +79,14 @@ public static class BuildEndpoints
     private static async Task<IResult> AskedAsync(HttpRequest request, DesignReader reader, Func<DesignDocument, BuildQuestion, IResult> answer, CancellationToken stop)
     {
         if (await Body.ReadAsync(request, MostBytes, stop) is not { } bytes) return Problems.NotAccepted([new("", $"is larger than {MostBytes / 1_000_000} MB, the most a question may be")]);
+        var (node, broken) = JsonText.Parse(bytes);
+        if (broken is not null) return Problems.NotAccepted([new("", broken)]);
         BuildQuestion? question;
         try
         {
-            question = JsonSerializer.Deserialize<BuildQuestion>(bytes, DesignFormat.Options);
+            question = node.Deserialize<BuildQuestion>(DesignFormat.Options);
         }
-        catch (Exception e) when (e is JsonException or InvalidOperationException)
+        catch (JsonException)
         {
             return Problems.NotAccepted([new("", "is not a question about builds: design, bank, builds, terms and subject by the OpenAPI document")]);
         }
@@ -101,9 +103,12 @@ public static class BuildEndpoints
         return answer(design, question);
     }
 
+    private static string Brief(string word) => word.Length <= 20 ? word : word[..20] + "…";
+
     private static string? FaultOf(DesignReader reader, DesignDocument design, int bank, BuildChoice choice)
     {
-        if (choice.Unit is null) return "needs a unit";
+        if (choice.Unit?.Chemistry is not { } chemistry || choice.Unit.Key is null) return "needs a unit with its key and its chemistry";
+        if (!CellsPerSystem.Has(chemistry, choice.SystemV)) return $"nothing of {Brief(chemistry)} is made for {choice.SystemV} V";
         var made = DesignFormat.With(design, BuildBank.Changes(design, bank, choice));
         return reader.Read(DesignFormat.Write(made)).Faults is [{ } first, ..] ? $"{first.Pointer} {first.Reason}" : null;
     }

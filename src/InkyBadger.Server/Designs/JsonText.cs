@@ -1,5 +1,6 @@
 using System.Text;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 
 namespace InkyBadger.Server.Designs;
 
@@ -13,6 +14,24 @@ internal static class JsonText
     {
         if (bytes.StartsWith(Encoding.UTF8.Preamble)) bytes = bytes[Encoding.UTF8.Preamble.Length..];
         return System.Text.Unicode.Utf8.IsValid(bytes) ? Encoding.UTF8.GetString(bytes) : null;
+    }
+
+    private static readonly JsonDocumentOptions Strict = new() { AllowDuplicateProperties = false, MaxDepth = 32 };
+
+    /// <summary>Whatever JSON it is, as nodes; or why it is none, in words for after “the document”.</summary>
+    public static (JsonNode? Node, string? Fault) Parse(ReadOnlySpan<byte> bytes)
+    {
+        if (Decode(bytes) is not { } text) return (null, NotUtf8);
+        try
+        {
+            if (FaultOf(text) is { } fault) return (null, fault);
+            // Nodes find a field that is there twice only when they are looked at.
+            using (JsonDocument.Parse(text, Strict)) return (JsonNode.Parse(text), null);
+        }
+        catch (JsonException e)
+        {
+            return (null, $"is not JSON: {Said(e)}");
+        }
     }
 
     /// <summary>What makes the text unreadable although it is JSON: half a character, escaped. Null when there is none.</summary>

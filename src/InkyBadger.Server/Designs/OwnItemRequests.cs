@@ -1,4 +1,3 @@
-using System.Text.Json;
 using System.Text.Json.Nodes;
 using InkyBadger.Core.Design;
 using InkyBadger.Server.Hosting;
@@ -18,17 +17,12 @@ internal static class OwnItemRequests
     {
         if (key.Length > 40 || key.Any(c => !char.IsAsciiLetterOrDigit(c) && c != '-')) return Problems.NotAccepted([new("", "has a key that is not 1 to 40 letters, digits or hyphens")]);
         if (await Body.ReadAsync(request, MostBytes, stop) is not { } bytes) return Problems.NotAccepted([new("", $"is larger than one {what} may be")]);
-        try
-        {
-            var (item, faults) = read(JsonNode.Parse(bytes));
-            if (faults.Count > 0) return Problems.NotAccepted(faults);
-            if (item is null || name(item).Length == 0) return Problems.NotAccepted([new("/name", "must not be empty: one finds it again by its name")]);
-            return await own.KeepAsync(key, name(item), keyed(item), stop) ? Results.NoContent() : Problems.NotAccepted([new("", $"is one more than the {OwnItems.Most} that are kept")]);
-        }
-        catch (JsonException e)
-        {
-            return Problems.NotAccepted([new("", $"is not JSON: {e.Message}")]);
-        }
+        var (node, fault) = JsonText.Parse(bytes);
+        if (fault is not null) return Problems.NotAccepted([new("", fault)]);
+        var (item, faults) = read(node);
+        if (faults.Count > 0) return Problems.NotAccepted(faults);
+        if (item is null || name(item).Length == 0) return Problems.NotAccepted([new("/name", "must not be empty: one finds it again by its name")]);
+        return await own.KeepAsync(key, name(item), keyed(item), stop) ? Results.NoContent() : Problems.NotAccepted([new("", $"is one more than the {OwnItems.Most} that are kept")]);
     }
 
     public static async Task<IResult> DropAsync<T>(string key, OwnItems own, string what, CancellationToken stop) => await own.DropAsync<T>(key, stop)

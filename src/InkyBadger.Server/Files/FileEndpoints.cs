@@ -24,7 +24,7 @@ public static class FileEndpoints
         files.MapGet("/designs/{id}/file", One).WithSummary("A design as a file in the open format").Produces(200, contentType: "application/json").ProducesProblem(404);
         files.MapGet("/designs.zip", Several).WithSummary("Designs as files in a zip; ids separated by commas, without them the whole shelf").Produces(200, contentType: Zip);
         files.MapPost("/import", Import).WithSummary("Files in: one design as JSON, or a zip of them; all of them or none")
-            .Accepts<JsonObject>("application/json", Zip).Produces<ImportAnswer>(201).ProducesProblem(400);
+            .Accepts<JsonObject>("application/json", Zip, "*/*").Produces<ImportAnswer>(201).ProducesProblem(400);
         files.MapGet("/backup", Backup).WithSummary("A consistent copy of the database").Produces(200, contentType: "application/vnd.sqlite3");
     }
 

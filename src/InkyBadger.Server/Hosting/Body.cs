@@ -9,9 +9,22 @@ public static class Body
     public static async Task<byte[]?> ReadAsync(HttpRequest request, long most, CancellationToken stop)
     {
         if (request.ContentLength > most) return null;
-        var read = await request.BodyReader.ReadAtLeastAsync((int)most + 1, stop);
+        var read = await FrameAsync(request, (int)most + 1, stop);
         var bytes = read.Buffer.Length > most ? null : read.Buffer.ToArray();
         request.BodyReader.AdvanceTo(read.Buffer.End);
         return bytes;
+    }
+
+    /// <summary>What comes in pieces that are none, of a length that is none, is the sender's fault and not a failure here.</summary>
+    private static async Task<System.IO.Pipelines.ReadResult> FrameAsync(HttpRequest request, int least, CancellationToken stop)
+    {
+        try
+        {
+            return await request.BodyReader.ReadAtLeastAsync(least, stop);
+        }
+        catch (Exception e) when (e is IOException or OverflowException or InvalidOperationException or ArgumentException && e is not BadHttpRequestException)
+        {
+            throw new BadHttpRequestException("The request’s body cannot be read.", StatusCodes.Status400BadRequest, e);
+        }
     }
 }
