@@ -61,6 +61,120 @@ public partial class BorderTests
         Assert.Equal(HttpStatusCode.OK, (await phone.GetAsync("/api/designs")).StatusCode);
     }
 
+    /// <summary>An image of any page can ask for an address, but not with a header of its own, and its browser says that it is another's.</summary>
+    [Fact]
+    public async Task What_hands_out_everything_asks_for_a_header_of_our_own()
+    {
+        using var server = new RunningServer(null, "--empty");
+        await server.Keep(Documents.Bus);
+        using var page = new HttpClient { BaseAddress = server.Address };
+        foreach (var path in new[] { "/api/backup", "/api/designs.zip", "/API/Backup", "/api/backup?x=1" })
+        {
+            Assert.Equal(HttpStatusCode.Forbidden, (await page.GetAsync(path)).StatusCode);
+            Assert.Equal(HttpStatusCode.OK, (await server.Http.GetAsync(path)).StatusCode);
+        }
+        Assert.Equal(HttpStatusCode.OK, (await page.GetAsync("/api/designs")).StatusCode);
+        var image = new HttpRequestMessage(HttpMethod.Get, "/api/designs");
+        image.Headers.TryAddWithoutValidation("Sec-Fetch-Site", "cross-site");
+        Assert.Equal(HttpStatusCode.Forbidden, (await page.SendAsync(image)).StatusCode);
+        // A link from elsewhere to the page itself still works.
+        var link = new HttpRequestMessage(HttpMethod.Get, "/");
+        link.Headers.TryAddWithoutValidation("Sec-Fetch-Site", "cross-site");
+        Assert.Equal(HttpStatusCode.OK, (await page.SendAsync(link)).StatusCode);
+    }
+
+    [Theory]
+    [InlineData("0.0.0.0", "0.0.0.0 stands for every address, and --lan needs one of the private network.")]
+    [InlineData("::", ":: stands for every address, and --lan needs one of the private network.")]
+    [InlineData("::ffff:0.0.0.0", "0.0.0.0 stands for every address, and --lan needs one of the private network.")]
+    [InlineData("127.0.0.1", "127.0.0.1 is this machine’s own loopback address, which no other device reaches.")]
+    [InlineData("::1", "::1 is this machine’s own loopback address, which no other device reaches.")]
+    [InlineData("8.8.8.8", "8.8.8.8 is not an address of a private network (10…, 172.16… to 172.31…, 192.168…, fd…).")]
+    [InlineData("172.32.0.1", "172.32.0.1 is not an address of a private network (10…, 172.16… to 172.31…, 192.168…, fd…).")]
+    [InlineData("2001:db8::1", "2001:db8::1 is not an address of a private network (10…, 172.16… to 172.31…, 192.168…, fd…).")]
+    [InlineData("fe80::1", "fe80::1 is not an address of a private network (10…, 172.16… to 172.31…, 192.168…, fd…).")]
+    [InlineData("10.254.253.252", "10.254.253.252 is not an address of this machine.")]
+    [InlineData("fd12:3456::1", "fd12:3456::1 is not an address of this machine.")]
+    public void An_address_that_lets_in_everybody_or_nobody_is_refused_in_a_sentence(string address, string sentence) =>
+        Assert.Equal(sentence, Hosting.LanGate.FaultOf(Hosting.StartOptions.Parse(["--lan-address", address]).LanAddress!));
+
+    [Fact]
+    public void A_refused_address_is_one_sentence_on_the_console()
+    {
+        var (code, output) = RunningServer.RunToEnd("--lan-address", "0.0.0.0", "--port", "0", "--data", Path.Combine(Path.GetTempPath(), "inky-badger-never"));
+        Assert.Equal((1, "Inky Badger cannot start: 0.0.0.0 stands for every address, and --lan needs one of the private network."), (code, output.Trim()));
+    }
+
+    /// <summary>On IPv6 as on IPv4: without the key nothing, and the link that is printed works.</summary>
+    [Fact]
+    public async Task A_device_that_comes_by_IPv6_needs_the_key_too()
+    {
+        const string address = "fd00:b0d9:e4::7";
+        Assert.SkipUnless(Run("ip", "-6", "addr", "add", address + "/128", "dev", "lo", "nodad"), "this user may not give the machine an address");
+        try
+        {
+            using var server = new RunningServer(null, "--empty", "--lan-address", address);
+            var line = Printed().Match(server.Said);
+            var link = new Uri(line.Groups[1].Value);
+            Assert.Equal($"[{address}]", link.Host);
+            using var phone = RunningServer.Client(link, new HttpClientHandler { CookieContainer = new() });
+            Assert.Equal(HttpStatusCode.Unauthorized, (await phone.GetAsync("/api/designs")).StatusCode);
+            Assert.Equal(HttpStatusCode.OK, (await phone.GetAsync("/")).StatusCode);
+            Assert.Equal(HttpStatusCode.NoContent, (await phone.PostAsJsonAsync("/api/key", new { key = line.Groups[2].Value })).StatusCode);
+            Assert.Equal(HttpStatusCode.OK, (await phone.GetAsync("/api/designs")).StatusCode);
+        }
+        finally
+        {
+            Run("ip", "-6", "addr", "del", address + "/128", "dev", "lo");
+        }
+    }
+
+    private static bool Run(string program, params string[] arguments)
+    {
+        try
+        {
+            using var process = System.Diagnostics.Process.Start(new System.Diagnostics.ProcessStartInfo(program, arguments) { RedirectStandardError = true, RedirectStandardOutput = true })!;
+            process.WaitForExit();
+            return process.ExitCode == 0;
+        }
+        catch (System.ComponentModel.Win32Exception)
+        {
+            return false;
+        }
+    }
+
+    /// <summary>Whatever comes in, a line of the log is short, and holds nothing of it.</summary>
+    [Fact]
+    public void A_line_of_the_log_is_short_and_holds_only_what_it_may()
+    {
+        var secret = new string('s', 50_000) + "ecret";
+        Exception failure;
+        try
+        {
+            throw new InvalidOperationException(secret, new FormatException(secret));
+        }
+        catch (InvalidOperationException e)
+        {
+            failure = e;
+        }
+        var template = new Serilog.Parsing.MessageTemplateParser().Parse("HTTP {RequestMethod} {RequestPath} responded {StatusCode} in {Elapsed:0.0000} ms");
+        Serilog.Events.LogEventProperty Of(string name, object value) => new(name, new Serilog.Events.ScalarValue(value));
+        string Line(string path)
+        {
+            using var text = new StringWriter();
+            new Hosting.LogLine().Format(new(DateTimeOffset.UtcNow, Serilog.Events.LogEventLevel.Error, failure, template, [Of("RequestMethod", secret), Of("RequestPath", path), Of("StatusCode", 500), Of("Elapsed", 12.3), Of("Body", secret)]), text);
+            return text.ToString();
+        }
+        foreach (var path in new[] { "/api/designs/" + secret, "/api/designs/a b;ecret", "/api/designs/{\"name\":\"ecret\"}" })
+        {
+            Assert.True(Line(path).Length < Hosting.LogLine.MostBytes);
+            Assert.DoesNotContain("ecret", Line(path), StringComparison.Ordinal);
+        }
+        var line = JsonNode.Parse(Line("/api/evaluate"))!;
+        Assert.Equal(("/api/evaluate", 500, "InvalidOperationException < FormatException"), ((string)line["path"]!, (int)line["status"]!, (string)line["failure"]!));
+        Assert.NotEmpty(line["at"]!.AsArray());
+    }
+
     [Fact]
     public async Task The_log_says_what_happened_and_nothing_of_what_designs_hold()
     {

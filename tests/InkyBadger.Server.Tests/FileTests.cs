@@ -8,7 +8,7 @@ using InkyBadger.Tests.Shared;
 namespace InkyBadger.Server.Tests;
 
 /// <summary>Designs as files, out and in.</summary>
-public class FileTests
+public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
 {
     private static ByteArrayContent Zip(params (string Name, string Text)[] files)
     {
@@ -95,5 +95,66 @@ public class FileTests
         await Refuses(Documents.Body(Documents.Bus.With("/version", 3).ToJsonString()), "written by a newer Inky Badger");
         await Refuses(Documents.Body("{\"format\":\"inky-badger-design\",\"version\":9,\"somethingNew\":{}}"), "is 9: this file was written by a newer Inky Badger");
         Assert.Equal(0, await Count(server));
+    }
+
+    /// <summary>Zips as different systems make and name them, and a mark before the text.</summary>
+    [Theory]
+    [InlineData("application/zip")]
+    [InlineData("application/x-zip-compressed")]
+    [InlineData("application/octet-stream")]
+    [InlineData("multipart/x-zip")]
+    [InlineData("application/json")]
+    public async Task A_zip_is_known_by_what_it_is(string type)
+    {
+        var packed = Zip(("designs/good.json", "\uFEFF" + Documents.Bus.ToJsonString()), ("__MACOSX/designs/._good.json", "junk"), ("designs/.hidden.json", "junk"), ("read-me.txt", "hello"));
+        packed.Headers.ContentType = new(type);
+        var answer = await asked.Server.Http.PostAsync("/api/import", packed);
+        Assert.Equal(HttpStatusCode.Created, answer.StatusCode);
+        Assert.Equal("Marrow Lane library bus", (string)Assert.Single((await answer.Json())["designs"]!.AsArray())!["name"]!);
+    }
+
+    [Fact]
+    public async Task A_file_that_is_not_what_was_packed_is_refused_not_mended()
+    {
+        async Task Refuses(byte[] bytes, string reason)
+        {
+            var answer = await asked.Server.Http.PostAsync("/api/import", AsZip(bytes));
+            Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+            Assert.Contains(reason, await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        }
+        byte[] Stored(byte[] content)
+        {
+            var packed = new MemoryStream();
+            using (var zip = new ZipArchive(packed, ZipArchiveMode.Create, leaveOpen: true))
+            {
+                using var entry = zip.CreateEntry("a.json", CompressionLevel.NoCompression).Open();
+                entry.Write(content);
+            }
+            return packed.ToArray();
+        }
+        var text = Encoding.UTF8.GetBytes(Documents.Bus.ToJsonString());
+        var changed = Stored(text);
+        // One letter of a name, as a bad cable would: still a document, and no longer the one that was packed.
+        changed[changed.AsSpan().IndexOf("Marrow"u8)] ^= 1;
+        await Refuses(changed, "its checksum is another");
+        text[text.AsSpan().IndexOf("Marrow"u8)] = 0xFF;
+        await Refuses(Stored(text), "is not text in UTF-8");
+    }
+
+    [Fact]
+    public async Task An_answer_has_an_end()
+    {
+        var load = Documents.Bus["banks"]![0]!["demand"]!["loads"]![0]!;
+        load["hours"] = null;
+        load["windows"] = new JsonArray([.. Enumerable.Range(0, 6).Select(n => (JsonNode)new JsonArray(n * 4, n * 4 + 1.5))]);
+        var loads = new JsonArray([.. Enumerable.Range(0, 500).Select(n =>
+        {
+            var copy = load.DeepClone();
+            copy["id"] = $"l{n}";
+            return copy;
+        })]);
+        var answer = await asked.Server.Http.PostAsync("/api/evaluate?working=all", Documents.Body(Documents.Bus.With("/banks/0/demand/loads", loads).ToJsonString()));
+        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        Assert.Contains("ask for one figure by its pointer", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 }

@@ -188,4 +188,58 @@ public class LoadTests
         Assert.Equal("inverter-off", (string?)all[0]!["kind"]);
         Assert.Equal(HttpStatusCode.BadRequest, (await server.Http.PostAsJsonAsync("/api/what-ifs?bank=7", Documents.Bus)).StatusCode);
     }
+
+    /// <summary>A cell of a number and four thousand blanks held a core for ever; each is now looked at once.</summary>
+    [Theory]
+    [InlineData("12", 4000, "x")]
+    [InlineData("1,2,3", 4000, "")]
+    [InlineData("", 4000, "12")]
+    [InlineData("10:00", 4000, "-11:00")]
+    public void No_cell_holds_the_machine_up(string before, int blanks, string after)
+    {
+        var cell = $"\"{before}{new string(' ', blanks)}{after}!\"";
+        var answer = Csv.Read($"name,watts,hours,times,states\nLamp,{cell},{cell},,\nLamp,12,,{cell},\nLamp,,1,,{cell}\n");
+        Assert.Equal(3, answer.Bad.Count);
+    }
+
+    /// <summary>Work on a list ends when whoever sent it has left.</summary>
+    [Fact]
+    public void Reading_ends_when_nobody_waits()
+    {
+        using var gone = new CancellationTokenSource();
+        gone.Cancel();
+        Assert.ThrowsAny<OperationCanceledException>(() => Csv.Read("name,watts,hours\nLamp,1,1\n", gone.Token));
+    }
+
+    /// <summary>
+    /// Names that a spreadsheet would run, read by either separator: no cell of the file begins with what it takes for a formula, and each name
+    /// comes back as it was.
+    /// </summary>
+    [Fact]
+    public void What_a_spreadsheet_would_run_goes_out_safe_and_comes_back_unchanged()
+    {
+        var random = new Random(8);
+        string[] parts = ["=1+1", "+1", "-2", "@x", "'", "''=1", "Lamp", ";", ",", "\t", "\"", " ", "=", "a;=b", "a,-b", "＝1", "🦡", "\n@"];
+        for (var n = 0; n < 3000; n++)
+        {
+            var name = string.Concat(Enumerable.Range(0, random.Next(1, 6)).Select(_ => parts[random.Next(parts.Length)]));
+            if (name.Trim().Length == 0) continue;
+            var text = LoadCsv.Write([new Load { Id = "a", Name = name, Watts = 5, Hours = 1 }]);
+            var read = Csv.Read(text);
+            Assert.Equal(name, Assert.Single(read.Loads).Name);
+            foreach (var separator in ",;\t")
+                foreach (var cell in text.Split('\n').Skip(1).SelectMany(line => line.Split(separator)))
+                    Assert.False(cell.TrimStart(' ', '"', '\u00A0').StartsWith('=') || cell.TrimStart(' ', '"').StartsWith('@'), $"{cell} of {text}");
+        }
+    }
+
+    /// <summary>No pattern anywhere in the program looks at a character more often than its length allows.</summary>
+    [Fact]
+    public void No_pattern_is_without_a_bound()
+    {
+        var patterns = Directory.GetFiles(Path.Combine(RunningServer.Root, "src"), "*.cs", SearchOption.AllDirectories).Where(f => !f.Contains("/obj/", StringComparison.Ordinal))
+            .SelectMany(File.ReadLines).Where(l => System.Text.RegularExpressions.Regex.IsMatch(l, @"\bRegex\b.*\bnew\b|Regex\.(Match|IsMatch|Replace|Split)|GeneratedRegex")).ToList();
+        Assert.NotEmpty(patterns);
+        Assert.All(patterns, l => Assert.Contains("Linear", l, StringComparison.Ordinal));
+    }
 }
