@@ -62,7 +62,19 @@ export class Refused extends Error {
   }
 }
 
-const client = createClient<paths>({ baseUrl: '' })
+/** Every request has a limit of time: a server that hangs is one that does not answer. */
+const MOST_MS = 8000
+/** Files and whole copies take their time. */
+const MOST_FILES_MS = 120_000
+/** A page of elsewhere cannot send it. */
+const OWN = { 'X-Inky-Badger': 'page' }
+
+async function limited(request: Request): Promise<Response> {
+  const most = /\/api\/(import|backup|designs\.zip)/.test(request.url) ? MOST_FILES_MS : MOST_MS
+  return fetch(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(most)]) })
+}
+
+const client = createClient<paths>({ baseUrl: '', headers: OWN, fetch: limited })
 
 type Body = Record<string, never>
 
@@ -123,8 +135,10 @@ export const api = {
     unwrap(await client.POST('/api/evaluate', { params: { query: { working } }, body: design as unknown as Body })),
   ladder: async (design: Design, bank: number) =>
     unwrap(await client.POST('/api/ladder', { params: { query: { bank } }, body: design as unknown as Body })),
-  whatIfs: async (design: Design, bank: number) =>
-    unwrap(await client.POST('/api/what-ifs', { params: { query: { bank } }, body: design as unknown as Body })),
+  whatIfs: async (design: Design, bank: number, signal?: AbortSignal) =>
+    unwrap(
+      await client.POST('/api/what-ifs', { params: { query: { bank } }, body: design as unknown as Body, signal }),
+    ),
   /** Null where the bank cannot be worked out yet. */
   bankAtLoad: async (design: Design, bank: number, amps?: number) => {
     const answer = await client.POST('/api/bank/at-load', {
@@ -133,8 +147,10 @@ export const api = {
     })
     return answer.response.status === 204 ? null : unwrap(answer)
   },
-  bankSteps: async (design: Design, bank: number) =>
-    unwrap(await client.POST('/api/bank/steps', { params: { query: { bank } }, body: design as unknown as Body })),
+  bankSteps: async (design: Design, bank: number, signal?: AbortSignal) =>
+    unwrap(
+      await client.POST('/api/bank/steps', { params: { query: { bank } }, body: design as unknown as Body, signal }),
+    ),
   /** Null where the run cannot be worked out yet. */
   runTrials: async (design: Design, bank: number, run: string) => {
     const answer = await client.POST('/api/cables/trials', {
@@ -165,8 +181,10 @@ export const api = {
         headers: { 'content-type': 'text/csv' },
       }),
     ),
-  inverters: async (design: Design, bank: number) =>
-    unwrap(await client.POST('/api/inverters', { params: { query: { bank } }, body: design as unknown as Body })),
+  inverters: async (design: Design, bank: number, signal?: AbortSignal) =>
+    unwrap(
+      await client.POST('/api/inverters', { params: { query: { bank } }, body: design as unknown as Body, signal }),
+    ),
   keepInverter: async (key: string, item: InverterItem) =>
     done(await client.PUT('/api/inverters/own/{key}', { params: { path: { key } }, body: item as unknown as Body })),
   dropInverter: async (key: string) =>
@@ -187,7 +205,7 @@ export const api = {
   builds: async (design: Design, bank: number, signal: AbortSignal, online: (line: BuildLine) => void) => {
     const response = await fetch(`/api/builds?bank=${bank}`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', ...OWN },
       body: JSON.stringify(design),
       signal,
     })
@@ -220,5 +238,16 @@ export const api = {
         body: { design: design as unknown as Body, bank, builds: [choice], terms, subject: 0 },
       }),
     ) as unknown as Change[],
+  /** A file of the server's, saved under the name it gives. */
+  save: async (path: string) => {
+    const response = await limited(new Request(path, { headers: OWN }))
+    if (!response.ok) unwrap({ error: await response.json().catch(() => ({})), response })
+    const name = /filename="?([^";]+)"?/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'inky-badger'
+    const link = document.createElement('a')
+    link.href = URL.createObjectURL(await response.blob())
+    link.download = name
+    link.click()
+    setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
+  },
   reference: async () => unwrap(await client.GET('/api/reference')),
 }

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte'
   import { api, Refused } from '../api/client'
+  import { memory } from './memory.svelte'
   import { route } from './route.svelte'
   import DeviceKey from './DeviceKey.svelte'
   import { session } from './session.svelte'
@@ -14,13 +15,13 @@
 
   // A device that is not known yet is asked for its key.
   const fail = (sentence: string) => (e: unknown) => {
-    if (e instanceof Refused && e.status === 401) route.go('#/key')
-    else trouble = sentence
+    if (e instanceof Refused && e.status === 401) route.toKey()
+    else trouble = e instanceof Refused && e.status === 422 ? e.message : sentence
   }
 
   // Without an address the design last worked on opens, at first the newest on the shelf.
   async function settle() {
-    const last = localStorage.getItem('inky-badger.last')
+    const last = memory.read('inky-badger.last')
     const cards = await api.designs()
     const id = cards.find((c) => c.id === last)?.id ?? cards[0]?.id
     route.go(id ? `#/d/${id}/bank` : '#/shelf')

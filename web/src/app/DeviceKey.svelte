@@ -2,7 +2,9 @@
   import { untrack } from 'svelte'
   import { api, Refused } from '../api/client'
   import Badger from './Badger.svelte'
+  import { keeper } from './keeper.svelte'
   import { route } from './route.svelte'
+  import { session } from './session.svelte'
 
   /** Lets a device of the network in: the key that was printed, from the link or typed, exchanged for a cookie. */
   let key = $state('')
@@ -12,7 +14,12 @@
     e?.preventDefault()
     try {
       await api.giveKey(key)
-      route.go('#/shelf')
+      route.fromKey()
+      // What waited while this device was not known goes on its way.
+      if (session.id) {
+        void keeper.pump()
+        void session.evaluate()
+      }
     } catch (problem) {
       trouble = problem instanceof Refused ? problem.message : 'The server does not answer.'
     }
@@ -30,6 +37,10 @@
     <h1 class="headline">Inky Badger</h1>
   </header>
   <form onsubmit={give} class="flex flex-col gap-2">
+    {#if session.id}<p class="note" data-testid="waits">
+        What you typed waits on this device: {keeper.waiting}
+        {keeper.waiting === 1 ? 'edit' : 'edits'}.
+      </p>{/if}
     <label for="device-key" class="caption">The key that Inky Badger printed when it started</label>
     <input
       id="device-key"

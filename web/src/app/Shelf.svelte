@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onMount } from 'svelte'
+  import { onDestroy, onMount } from 'svelte'
   import { api, Refused } from '../api/client'
   import type { DesignCard } from '../api/client'
   import Badger from './Badger.svelte'
@@ -50,18 +50,25 @@
     await load()
   })
 
+  /** What is still being worked out fills in. */
+  let filling: ReturnType<typeof setTimeout> | undefined
   async function load() {
+    clearTimeout(filling)
     await attempt(async () => {
       cards = await api.designs(bin)
+      if (cards.some((c) => !c.ready)) filling = setTimeout(() => void load(), 700)
     })
   }
+  onDestroy(() => clearTimeout(filling))
+
+  const save = (path: string) => attempt(() => api.save(path))
 
   async function attempt(act: () => Promise<void>) {
     try {
       await act()
       trouble = null
     } catch (e) {
-      if (e instanceof Refused && e.status === 401) route.go('#/key')
+      if (e instanceof Refused && e.status === 401) route.toKey()
       else trouble = e instanceof Refused ? e.message : 'The server does not answer.'
     }
   }
@@ -143,8 +150,9 @@
     <span class="ml-auto flex flex-wrap gap-2">
       <button type="button" class="btn btn-primary btn-sm" onclick={add}>New, empty</button>
       <button type="button" class="btn btn-outline btn-sm" onclick={() => picker.click()}>Bring in files</button>
-      <a class="btn btn-outline btn-sm" href="/api/designs.zip" download>All as a zip</a>
-      <a class="btn btn-outline btn-sm" href="/api/backup" download>Back up</a>
+      <button type="button" class="btn btn-outline btn-sm" onclick={() => save('/api/designs.zip')}>All as a zip</button
+      >
+      <button type="button" class="btn btn-outline btn-sm" onclick={() => save('/api/backup')}>Back up</button>
     </span>
     <input
       bind:this={picker}
@@ -205,7 +213,7 @@
   {/if}
   {#if gone}
     <p class="told" role="status">
-      {gone.name} is in the bin, which keeps it 30 days.
+      {gone.name} is in the bin, which keeps it for 30 days of use.
       <button type="button" class="link-copper" onclick={() => restore(gone!)}>Undo</button>
     </p>
   {/if}

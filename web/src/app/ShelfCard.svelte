@@ -21,21 +21,29 @@
 
   function named(e: Event) {
     renaming = false
-    const name = (e.currentTarget as HTMLInputElement).value.trim().slice(0, 80)
+    const name = [...(e.currentTarget as HTMLInputElement).value.trim()].slice(0, 80).join('')
     if (name && name !== card.name) onrename(name)
   }
 </script>
 
 {#snippet face()}
   <span class="font-bold text-[14px] truncate">{card.name}</span>
-  <Miniature {card} />
+  {#if !card.unreadable}<Miniature {card} />{/if}
   <span class="flex items-baseline gap-4">
     {#if card.systemV}<span class="fig text-[22px]">{card.systemV} <small>V</small></span>{/if}
     {#if card.usableWh}<span class="fig text-[22px]">{say(card.usableWh, 'Wh')}</span>{/if}
     <span class="fig text-[16px]">{card.arrangement}</span>
   </span>
   <span class="note flex items-center gap-1.5">
-    {#if card.firstToDo}
+    {#if card.unreadable}
+      <span>
+        <b>Cannot be read</b>: {card.unreadable}. {card.setAside
+          ? `Its text was set aside as ${card.setAside} in the data folder.`
+          : 'Its text can be taken out below.'}
+      </span>
+    {:else if !card.ready}
+      <span class="caption" aria-busy="true">being worked out…</span>
+    {:else if card.firstToDo}
       {card.firstToDo}
     {:else if card.wrong}
       <Mark kind="wrong" /> {card.wrong} wrong, {card.toLookAt} to look at
@@ -56,14 +64,14 @@
         class="input input-xs"
         aria-label="New name"
         value={card.name}
-        maxlength="80"
+        maxlength="160"
         autofocus
         onchange={named}
         onblur={() => (renaming = false)}
         onkeydown={(e) => e.key === 'Escape' && (renaming = false)}
       />
     </div>
-  {:else if bin}
+  {:else if bin || card.unreadable}
     <div class="face">{@render face()}</div>
   {:else}
     <a class="face" href="#/d/{card.id}/bank">{@render face()}</a>
@@ -74,10 +82,13 @@
         >Back to the shelf<span class="sr-only">: {card.name}</span></button
       >
     {:else}
-      <button type="button" class="link-copper" onclick={oncopy}>Copy<span class="sr-only"> {card.name}</span></button>
-      <button type="button" class="link-copper" onclick={() => (renaming = true)}
-        >Rename<span class="sr-only"> {card.name}</span></button
-      >
+      {#if !card.unreadable}
+        <button type="button" class="link-copper" onclick={oncopy}>Copy<span class="sr-only"> {card.name}</span></button
+        >
+        <button type="button" class="link-copper" onclick={() => (renaming = true)}
+          >Rename<span class="sr-only"> {card.name}</span></button
+        >
+      {/if}
       <a class="link-copper" href="/api/designs/{card.id}/file" download
         >File<span class="sr-only"> of {card.name}</span></a
       >

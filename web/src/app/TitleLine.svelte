@@ -16,7 +16,7 @@
 
   function rename(e: Event) {
     const input = e.currentTarget as HTMLInputElement
-    const name = input.value.trim().slice(0, 80)
+    const name = [...input.value.trim()].slice(0, 80).join('')
     if (name === '') input.value = session.design!.name
     else if (name !== session.design!.name) session.edit({ path: '/name', value: name }, true)
   }
@@ -32,7 +32,7 @@
     id="design-name"
     class="name"
     value={session.design!.name}
-    maxlength="80"
+    maxlength="160"
     onchange={rename}
     onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
   />
@@ -63,6 +63,8 @@
         type="button"
         class="link-copper"
         onclick={() => (keeper.asking = true)}>choose</button
+      >{:else if keeper.locked}&nbsp;<button type="button" class="link-copper" onclick={() => route.toKey()}
+        >give the new key</button
       >{/if}</span
   >
   <span class="counts" data-testid="counts">

@@ -21,9 +21,11 @@
   import Conflict from './Conflict.svelte'
   import { keeper } from './keeper.svelte'
   import KeysDialog from './KeysDialog.svelte'
+  import { memory } from './memory.svelte'
   import { route } from './route.svelte'
   import { session, stations } from './session.svelte'
   import TitleLine from './TitleLine.svelte'
+  import Unkept from './Unkept.svelte'
 
   const pages = { loads: Loads, voltage: Voltage, inverter: Inverter, bank: Bank, cables: Cables }
   const Page = $derived(pages[session.station])
@@ -31,11 +33,11 @@
 
   const FOLD = 'inky-badger.folded'
   let height = $state(800)
-  let chosen = $state(localStorage.getItem(FOLD))
+  let chosen = $state(memory.read(FOLD))
   const folded = $derived(chosen === null ? height < 560 : chosen === 'yes')
   let keysOpen = $state(false)
   const WORKING = 'inky-badger.working'
-  let workingFolded = $state(localStorage.getItem(WORKING) === 'folded')
+  let workingFolded = $state(memory.read(WORKING) === 'folded')
 
   // A sentence that changes with every key would be read out with every key.
   let spoken = $state('')
@@ -55,11 +57,11 @@
     const keys: Record<string, (e: KeyboardEvent) => void> = {
       f: free(() => {
         chosen = folded ? 'no' : 'yes'
-        localStorage.setItem(FOLD, chosen)
+        memory.write(FOLD, chosen)
       }),
       w: free(() => {
         workingFolded = !workingFolded
-        localStorage.setItem(WORKING, workingFolded ? 'folded' : 'open')
+        memory.write(WORKING, workingFolded ? 'folded' : 'open')
       }),
       'Shift+?': free(() => (keysOpen = true)),
     }
@@ -80,6 +82,7 @@
 
 <div class="bench">
   <TitleLine />
+  <Unkept />
   <Path {folded} short={height < 740} />
   <main class="sheet">
     <div class="instrument">

@@ -1,4 +1,4 @@
-import type { Design } from '../api/client'
+import type { Change, Design } from '../api/client'
 
 /** A place at which two documents differ, in words. */
 export interface Difference {
@@ -55,6 +55,21 @@ function walk(pointer: string, a: unknown, b: unknown, names: string[], found: D
 function add(pointer: string, a: unknown, b: unknown, names: string[], found: Difference[]) {
   const plain = names.filter((n) => !['banks', 'demand', 'wiring', 'fuse', 'display', 'houseRules'].includes(n))
   found.push({ pointer, label: plain.slice(-3).join(', ') || 'the design', theirs: written(a), mine: written(b) })
+}
+
+/** A change of a document in words: what becomes what. */
+export function said(change: Change): string {
+  const names = change.path
+    .split('/')
+    .filter(
+      (n) =>
+        n !== '' &&
+        n !== '-' &&
+        !/^\d+$/.test(n) &&
+        !['banks', 'demand', 'wiring', 'fuse', 'display', 'houseRules'].includes(n),
+    )
+    .map((n) => words[n] ?? n)
+  return `${names.slice(-3).join(', ') || 'the design'}: ${written(change.value)}`
 }
 
 function isObject(value: unknown): value is Record<string, unknown> {

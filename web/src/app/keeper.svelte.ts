@@ -1,28 +1,31 @@
 import { api, Refused } from '../api/client'
-import type { Design, DesignAnswer } from '../api/client'
+import type { Change, Design, DesignAnswer } from '../api/client'
+import { changesBetween, same, withChanges } from '../ui/pointer'
+import { memory } from './memory.svelte'
+import { Left, windowsOf, withEdits } from './waiting'
+import type { Edit } from './waiting'
+import { isOpen, windowName } from './windows'
 
-/** Edits that are not confirmed yet, as they wait in the browser, also across a reload. */
-interface Waiting {
-  revision: number
-  edits: Design[]
-  /** When this window last knew of them; another window may take over what was left behind. */
-  at: number
+const RETRY_MS = 2000
+/** So long nobody doubts that an answer comes. */
+const SOON_MS = 2500
+
+/** An edit on its way. One that is not ready may still be taken back by what follows from it. */
+interface Queued extends Edit {
+  ready: boolean
 }
 
-const PREFIX = 'inky-badger.waiting.'
-const RETRY_MS = 2000
-const LEFT_BEHIND_MS = 15_000
+/** Edits of a window that is closed, as they are offered. */
+export interface Offer {
+  left: Left
+  count: number
+  at: Date
+}
 
-/** Each window has its own queue; a reload keeps it. */
-const windowId = (() => {
-  const kept = sessionStorage.getItem('inky-badger.window')
-  if (kept) return kept
-  const made = Math.random().toString(36).slice(2, 10)
-  sessionStorage.setItem('inky-badger.window', made)
-  return made
-})()
-
-/** Keeps the design in hand: commits in order, waits out an absent server, walks its states, and stops at a conflict. */
+/**
+ * Keeps the design in hand: remembers every edit before anything is asked, sends them in order, waits out an absent server, stops at a conflict,
+ * and puts aside what the server refuses without holding up what comes after it.
+ */
 class Keeper {
   keptAt = $state<Date | null>(null)
   waiting = $state(0)
@@ -30,19 +33,30 @@ class Keeper {
   canRedo = $state(false)
   /** Why nothing is confirmed at the moment; null while all is well. */
   trouble = $state<string | null>(null)
+  /** The server does not know this device any more: it wants a new key. */
+  locked = $state(false)
+  /** Edits that were refused, with their reasons. */
+  refused = $state.raw<Edit[]>([])
+  /** What closed windows left of this design. */
+  offers = $state.raw<Offer[]>([])
   /** Somebody else kept a newer state: theirs, and mine that was not kept. */
-  conflict = $state.raw<{ theirs: DesignAnswer; mine: Design } | null>(null)
-
+  conflict = $state.raw<{ theirs: DesignAnswer; mine: Design; offer: Offer | null } | null>(null)
   /** Whether the choice is on the screen. */
   asking = $state(false)
 
   #id: string | null = null
+  #left: Left | null = null
   #revision = 0
-  #queue: Design[] = []
+  /** The state the server confirmed last; the queue goes on from it. */
+  #base: Design | null = null
+  #queue: Queued[] = []
+  #draft: Change[] = []
   #pumping: Promise<void> | null = null
   #retry: ReturnType<typeof setTimeout> | undefined
   /** Told when the server confirms something after it was away. */
   onback: () => void = () => {}
+  /** Told when an edit was refused: the document to go on with is another. */
+  onrefused: () => void = () => {}
 
   constructor() {
     addEventListener('online', () => void this.pump())
@@ -51,43 +65,151 @@ class Keeper {
 
   get words(): string {
     const edits = `${this.waiting} ${this.waiting === 1 ? 'edit' : 'edits'} waiting`
+    const unsafe = memory.trouble ? `, and nothing can be remembered here: ${memory.trouble}` : ''
     if (this.conflict) return 'not kept: changed elsewhere'
-    if (this.trouble) return `not kept: ${this.trouble}, ${edits}`
-    if (this.waiting > 0) return 'keeping…'
-    return this.keptAt ? `kept ${time(this.keptAt)}` : ''
+    if (this.trouble) return `not kept: ${this.trouble}, ${edits}${unsafe}`
+    if (this.refused.length > 0)
+      return `not kept: ${this.refused.length} ${this.refused.length === 1 ? 'edit' : 'edits'} refused`
+    if (this.waiting > 0) return `keeping…${unsafe}`
+    const kept = this.keptAt ? `kept ${time(this.keptAt)}` : ''
+    return memory.trouble ? `${kept}; nothing can be remembered here: ${memory.trouble}` : kept
+  }
+
+  /** The document to go on with: what was confirmed, with the edits that wait. */
+  get document(): Design {
+    return withEdits(this.#base!, this.#queue)
   }
 
   /** Takes a design in hand; gives the document to go on with, which may hold edits that were never confirmed. */
-  open(answer: DesignAnswer): Design {
+  async open(answer: DesignAnswer): Promise<Design> {
+    const left = new Left(answer.id, await windowName)
     this.#id = answer.id
-    this.conflict = null
-    this.trouble = null
+    this.#left = left
+    this.conflict = this.trouble = null
+    this.locked = false
+    this.#draft = []
     this.#confirmed(answer)
-    const left = this.#left(answer.id)
-    this.#queue = left?.edits ?? []
-    this.waiting = this.#queue.length
-    const newest = this.#queue.at(-1)
-    if (!newest) return answer.design
-    if (left!.revision !== answer.revision && !same(this.#queue[0], answer.design)) this.#collide(answer, newest)
-    else void this.pump()
-    return newest
+    const before = left.read()
+    const edits = [
+      ...(before?.edits ?? []),
+      ...(before?.draft.length ? [{ changes: before.draft, at: before.at }] : []),
+    ]
+    this.refused = edits.filter((e) => e.refused)
+    this.#queue = edits.filter((e) => !e.refused).map((e) => ({ ...e, ready: true }))
+    if (this.#queue.length > 0 && before!.revision !== answer.revision) {
+      const base = left.base() ?? answer.design
+      // The answer to the first may have been lost on its way here.
+      if (same(withEdits(base, this.#queue.slice(0, 1)), answer.design)) this.#queue.shift()
+      else {
+        // Until the user has chosen, the edits go on from the state they were made on.
+        this.#revision = before!.revision
+        this.#base = base
+        this.#collide(answer, this.document)
+      }
+    }
+    this.#remember()
+    void this.#look(answer.id)
+    const mine = this.conflict as { mine: Design } | null
+    if (mine) return mine.mine
+    void this.pump()
+    return this.document
+  }
+
+  /** What windows left that are no longer open. */
+  async #look(id: string) {
+    const own = await windowName
+    const offers: Offer[] = []
+    for (const name of windowsOf(id)) {
+      if (name === own || (await isOpen(name))) continue
+      const left = new Left(id, name)
+      const waiting = left.read()
+      const count = (waiting?.edits.length ?? 0) + (waiting?.draft.length ? 1 : 0)
+      if (count > 0) offers.push({ left, count, at: new Date(waiting!.at) })
+    }
+    if (this.#id === id) this.offers = offers
+  }
+
+  /** The edits of a closed window become this window's; gives the document to go on with. */
+  takeUp(offer: Offer): Design {
+    const waiting = offer.left.read()
+    const base = offer.left.base()
+    if (waiting) {
+      const edits = [...waiting.edits, ...(waiting.draft.length ? [{ changes: waiting.draft, at: waiting.at }] : [])]
+      const fresh = edits.filter((e) => !e.refused).map((e) => ({ ...e, ready: true }))
+      this.refused = [...this.refused, ...edits.filter((e) => e.refused)]
+      // On another state than the one they were made on they may mean something else: that is for the user to see.
+      if (waiting.revision === this.#revision && this.#queue.length === 0) this.#queue = fresh
+      else if (fresh.length > 0) {
+        const theirs = {
+          id: this.#id!,
+          revision: this.#revision,
+          updatedUtc: this.keptAt!.toISOString(),
+          design: this.#base!,
+          canUndo: this.canUndo,
+          canRedo: this.canRedo,
+        }
+        // It stays where it is until the user has chosen.
+        this.#collide(theirs, withEdits(base ?? this.document, fresh), offer)
+        this.offers = this.offers.filter((o) => o !== offer)
+        return this.conflict!.mine
+      }
+    }
+    this.letGo(offer)
+    this.#remember()
+    void this.pump()
+    return this.document
+  }
+
+  letGo(offer: Offer) {
+    offer.left.forget()
+    this.offers = this.offers.filter((o) => o !== offer)
   }
 
   async close() {
-    await this.#pumping
+    // What waits is remembered: a server that hangs does not keep anybody here.
+    await Promise.race([this.#pumping, new Promise((later) => setTimeout(later, 1000))])
     clearTimeout(this.#retry)
-    this.#id = null
+    this.#id = this.#left = this.#base = null
     this.#queue = []
+    this.#draft = []
     this.waiting = 0
+    this.refused = []
+    this.offers = []
     this.conflict = null
   }
 
-  /** One commit: one step of undo. */
-  push(design: Design): Promise<void> {
-    this.#queue.push(design)
-    if (this.conflict) this.conflict = { ...this.conflict, mine: design }
+  /** What is typed and not yet committed, so that a reload finds it. */
+  draft(changes: Change[]) {
+    if (changes.length === 0 && this.#draft.length === 0) return
+    this.#draft = changes
     this.#remember()
+  }
+
+  /** One commit: one step of undo. It is remembered at once and sent when it is released. */
+  hold(changes: Change[]): Edit {
+    const edit: Queued = { changes, at: Date.now(), ready: false }
+    this.#queue.push(edit)
+    this.#draft = []
+    if (this.conflict) this.conflict = { ...this.conflict, mine: withChanges(this.conflict.mine, changes) }
+    this.#remember()
+    return edit
+  }
+
+  release(edits: Edit[]): Promise<void> {
+    for (const edit of edits) (edit as Queued).ready = true
     return this.pump()
+  }
+
+  /** Takes an edit back that was refused before it was sent, where it was typed. */
+  drop(edit: Edit) {
+    this.#queue = this.#queue.filter((e) => e !== edit)
+    this.#remember()
+  }
+
+  /** A refused edit is forgotten. */
+  forgive(edit: Edit) {
+    this.refused = this.refused.filter((e) => e !== edit)
+    this.#remember()
   }
 
   pump(): Promise<void> {
@@ -98,40 +220,64 @@ class Keeper {
   async #send() {
     clearTimeout(this.#retry)
     const id = this.#id
-    while (id && this.#queue.length > 0 && !this.conflict) {
+    while (id && id === this.#id && this.#queue[0]?.ready && !this.conflict) {
       const edit = this.#queue[0]
+      const doc = withChanges(this.#base!, edit.changes)
+      const slow = setTimeout(() => (this.trouble = 'the server does not answer yet'), SOON_MS)
       try {
-        this.#confirmed(await api.replace(id, this.#revision, edit))
-        this.#done()
+        const answer = await api.replace(id, this.#revision, doc)
+        if (id !== this.#id) return
+        this.#confirmed(answer)
+        this.#done(edit)
       } catch (e) {
-        if (e instanceof Refused && e.status === 412) {
-          if (!(await this.#meet(id, edit))) return
-        } else if (e instanceof Refused && e.status === 400) {
-          // A document that passed the evaluation is not refused here; should it be, it must not block what follows.
-          this.#done()
-        } else if (e instanceof Refused && e.status === 404) {
-          this.trouble = 'the design was taken off the shelf'
-          return
-        } else {
-          this.trouble = e instanceof Refused && e.status === 503 ? lower(e.message) : 'server away'
-          this.#remember()
-          this.#retry = setTimeout(() => void this.pump(), RETRY_MS)
-          return
-        }
+        if (id !== this.#id) return
+        if (!(await this.#failed(id, edit, doc, e))) return
+      } finally {
+        clearTimeout(slow)
       }
     }
   }
 
+  /** Whether to go on with the next one. */
+  async #failed(id: string, edit: Queued, doc: Design, e: unknown): Promise<boolean> {
+    const status = e instanceof Refused ? e.status : 0
+    if (status === 412) return this.#meet(id, edit, doc)
+    if (status === 400 || status === 413 || status === 415) {
+      const { message, faults } = e as Refused
+      this.#done(edit)
+      this.refused = [
+        ...this.refused,
+        { ...edit, refused: faults[0] ? `${faults[0].pointer || 'the design'} ${faults[0].reason}` : message },
+      ]
+      this.#remember()
+      this.onrefused()
+      return true
+    }
+    if (status === 404) {
+      this.trouble = 'the design was taken off the shelf'
+      return false
+    }
+    this.locked = status === 401
+    this.trouble = this.locked
+      ? 'this device is not known any more'
+      : status === 503 || status === 422
+        ? lower((e as Refused).message)
+        : 'server away'
+    if (!this.locked) this.#retry = setTimeout(() => void this.pump(), RETRY_MS)
+    return false
+  }
+
   /** A stale write: the answer to our own may have been lost on the way, or somebody else was faster. */
-  async #meet(id: string, edit: Design): Promise<boolean> {
+  async #meet(id: string, edit: Queued, doc: Design): Promise<boolean> {
     try {
       const theirs = await api.design(id)
-      if (same(theirs.design, edit)) {
+      if (id !== this.#id) return false
+      if (same(theirs.design, doc)) {
         this.#confirmed(theirs)
-        this.#done()
+        this.#done(edit)
         return true
       }
-      this.#collide(theirs, this.#queue.at(-1)!)
+      this.#collide(theirs, this.document)
     } catch {
       this.trouble = 'server away'
       this.#retry = setTimeout(() => void this.pump(), RETRY_MS)
@@ -139,20 +285,22 @@ class Keeper {
     return false
   }
 
-  #collide(theirs: DesignAnswer, mine: Design) {
-    this.conflict = { theirs, mine }
+  #collide(theirs: DesignAnswer, mine: Design, offer: Offer | null = null) {
+    this.conflict = { theirs, mine, offer }
     this.asking = true
   }
 
-  #done() {
+  #done(edit: Queued) {
     const wasAway = this.trouble !== null
-    this.#queue.shift()
+    this.#queue = this.#queue.filter((e) => e !== edit)
     this.trouble = null
+    this.locked = false
     this.#remember()
     if (wasAway) this.onback()
   }
 
   #confirmed(answer: DesignAnswer) {
+    this.#base = answer.design
     this.#revision = answer.revision
     this.keptAt = new Date(answer.updatedUtc)
     this.canUndo = answer.canUndo
@@ -181,7 +329,7 @@ class Keeper {
   takeTheirs(): Design {
     const { theirs } = this.conflict!
     this.#queue = []
-    this.conflict = null
+    this.#chosen()
     this.#confirmed(theirs)
     this.#remember()
     return theirs.design
@@ -191,61 +339,31 @@ class Keeper {
   putMineOnTop(): Promise<void> {
     const { theirs, mine } = this.conflict!
     this.#confirmed(theirs)
-    this.#queue = [mine]
-    this.conflict = null
+    this.#queue = [{ changes: changesBetween(theirs.design, mine), at: Date.now(), ready: true }]
+    this.#chosen()
     this.#remember()
     return this.pump()
+  }
+
+  #chosen() {
+    this.conflict?.offer?.left.forget()
+    this.conflict = null
   }
 
   /** Mine becomes a design of its own; theirs stands here. Gives the copy's id. */
   async keepMineAsCopy(): Promise<string> {
     const { mine } = this.conflict!
-    const copy = await api.add({ ...mine, name: `${mine.name.slice(0, 74)}, mine` })
+    const copy = await api.add({ ...mine, name: `${[...mine.name].slice(0, 74).join('')}, mine` })
     this.takeTheirs()
     return copy.id
   }
 
   #remember() {
-    this.waiting = this.#queue.length
-    if (!this.#id) return
-    const key = `${PREFIX}${this.#id}.${windowId}`
-    if (this.#queue.length === 0) localStorage.removeItem(key)
-    else
-      localStorage.setItem(
-        key,
-        JSON.stringify({ revision: this.#revision, edits: this.#queue, at: Date.now() } satisfies Waiting),
-      )
+    this.waiting = this.#queue.length + (this.#draft.length > 0 ? 1 : 0)
+    if (!this.#left || !this.#base) return
+    const edits: Edit[] = [...this.refused, ...this.#queue.map(({ changes, at }) => ({ changes, at }))]
+    this.#left.write({ revision: this.#revision, edits, draft: this.#draft, at: Date.now() }, this.#base)
   }
-
-  /** What this window left waiting, or a window that is gone. */
-  #left(id: string): Waiting | null {
-    const own = `${PREFIX}${id}.${windowId}`
-    for (const key of [own, ...Object.keys(localStorage).filter((k) => k.startsWith(`${PREFIX}${id}.`) && k !== own)]) {
-      const text = localStorage.getItem(key)
-      if (!text) continue
-      const waiting = JSON.parse(text) as Waiting
-      if (key !== own && Date.now() - waiting.at < LEFT_BEHIND_MS) continue
-      if (key !== own) {
-        localStorage.removeItem(key)
-        localStorage.setItem(own, text)
-      }
-      return waiting
-    }
-    return null
-  }
-}
-
-function same(a: Design, b: Design): boolean {
-  return canonical(a) === canonical(b)
-}
-
-/** Order of fields does not make documents differ. */
-function canonical(value: unknown): string {
-  return JSON.stringify(value, (_, v: unknown) =>
-    v && typeof v === 'object' && !Array.isArray(v)
-      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : v,
-  )
 }
 
 function lower(sentence: string): string {

@@ -36,6 +36,17 @@ class Route {
     return stations.find((s) => s.id === this.parts[2])?.id ?? 'loads'
   }
 
+  /** Where a device goes on once it has given its key. */
+  #before = '#/shelf'
+
+  toKey() {
+    if (this.key === null) this.#before = this.hash || '#/shelf'
+    this.go('#/key')
+  }
+  fromKey() {
+    this.go(this.#before)
+  }
+
   go(hash: string) {
     location.hash = hash
     this.hash = location.hash

@@ -1,8 +1,11 @@
 import { api, Refused } from '../api/client'
 import type { Change, Design, Equation, Evaluation, Fault, Reference, Station } from '../api/client'
-import { at, withChanges } from '../ui/pointer'
+import { at, changesBetween, withChanges } from '../ui/pointer'
 import { show } from '../ui/quantity'
 import { keeper } from './keeper.svelte'
+import { memory } from './memory.svelte'
+import type { Offer } from './keeper.svelte'
+import type { Edit } from './waiting'
 import type { Shown, UnitSystem } from '../ui/quantity'
 
 export const stations: { id: Station; number: number; name: string }[] = [
@@ -14,6 +17,9 @@ export const stations: { id: Station; number: number; name: string }[] = [
 ]
 
 const PAUSE_MS = 800
+
+/** A commit waits so long for what follows from it, which may refuse it; then it is sent, and the server judges it. */
+const PATIENCE_MS = 1500
 
 /** A variant of the design: what it is called, and the changes that make it. */
 export interface Aside {
@@ -51,9 +57,11 @@ class Session {
 
   /** The last document that was accepted; the figures belong to it. */
   worked: Design | null = null
-  /** The newest document that was not refused, and the one that was committed last. */
+  /** The newest document that was not refused, and the one whose commits are all handed over. */
   #draft: Design | null = null
   #committed: Design | null = null
+  /** Commits that nothing has been heard of yet. */
+  #held: { edit: Edit; design: Design }[] = []
   #evaluating: Promise<void> | null = null
   #again = false
   #timer: ReturnType<typeof setTimeout> | undefined
@@ -77,19 +85,21 @@ class Session {
     const answer = await api.design(id)
     this.id = answer.id
     this.bankIndex = 0
-    this.#hold(keeper.open(answer))
     keeper.onback = () => void this.evaluate()
+    keeper.onrefused = () => this.#goOn()
+    this.#hold(await keeper.open(answer))
     this.selected = null
     this.equation = null
     this.trail = []
     this.faults = []
-    localStorage.setItem('inky-badger.last', id)
+    memory.write('inky-badger.last', id)
     await this.evaluate()
   }
 
   /** Keeps what waits, then lets go of the design. */
   async close() {
-    await this.commit()
+    void this.commit()
+    void this.#release(this.#held)
     await keeper.close()
     this.id = null
     this.design = this.worked = this.evaluation = null
@@ -112,10 +122,12 @@ class Session {
       path: c.path.startsWith('~') ? this.base + c.path.slice(1) : c.path,
     }))
     this.design = withChanges(this.design, list)
+    // Remembered before anything is asked.
+    if (!commit) keeper.draft(changesBetween(this.#committed, this.design))
     void this.evaluate()
     clearTimeout(this.#timer)
-    if (commit) this.commit()
-    else this.#timer = setTimeout(() => this.commit(), PAUSE_MS)
+    if (commit) void this.commit()
+    else this.#timer = setTimeout(() => void this.commit(), PAUSE_MS)
   }
 
   /** Asks for what follows. While an answer is on its way the newest state waits, and only that is asked for next. */
@@ -129,6 +141,7 @@ class Session {
     while (this.#again) {
       this.#again = false
       const asked = this.design
+      const before = this.#held.length
       if (!asked) return
       try {
         const aside = this.selected ? this.aside : null
@@ -136,6 +149,7 @@ class Session {
         const variant = aside ? await api.evaluate(withChanges(asked, aside.changes), this.selected!) : answer
         if (this.design === null) return
         this.worked = this.#draft = asked
+        void this.#release(this.#heldBy(asked, before))
         this.evaluation = answer.evaluation
         this.equation = variant.working?.[0] ?? null
         this.faults = []
@@ -150,23 +164,75 @@ class Session {
         if (e instanceof Refused && e.status === 400) {
           // The last good state stays; the field keeps what was typed and shows the reason.
           this.faults = e.faults
-          if (this.design === asked) this.design = this.#draft
+          const held = this.#heldBy(asked, before)
+          if (this.design === asked && held.length < 2) {
+            this.design = this.#draft
+            if (held.length === 1) {
+              keeper.drop(held[0].edit)
+              this.#held = this.#held.filter((h) => h !== held[0])
+              this.#committed = keeper.document
+            }
+            keeper.draft(changesBetween(this.#committed, this.design))
+          }
+          // Of several that nothing was heard of the server finds the one it refuses.
+          else void this.#release(held)
         } else {
           this.#draft = asked
-          this.failure = 'The server does not answer: figures are from before, your edits wait here.'
+          void this.#release(this.#heldBy(asked, before))
+          this.failure =
+            e instanceof Refused && e.status === 401
+              ? 'This device is not known any more: give it the newest key. Your edits wait here.'
+              : 'The server does not answer: figures are from before, your edits wait here.'
         }
       }
     }
   }
 
-  /** Hands what was typed to the keeper, once it is known not to be refused. */
+  /** Hands what was typed to the keeper. It is remembered at once, and sent once it is known not to be refused. */
   async commit() {
     clearTimeout(this.#timer)
-    await this.#evaluating
-    const design = this.#draft
-    if (!this.id || !design || JSON.stringify(design) === JSON.stringify(this.#committed)) return
-    this.#committed = design
-    await keeper.push(design)
+    const design = this.design
+    if (!this.id || !design) return
+    const changes = changesBetween(this.#committed, design)
+    if (changes.length > 0) {
+      this.#held.push({ edit: keeper.hold(changes), design })
+      this.#committed = design
+    } else keeper.draft([])
+    const held = [...this.#held]
+    if (this.worked !== design && this.#evaluating)
+      await Promise.race([this.#evaluating, new Promise((later) => setTimeout(later, PATIENCE_MS))])
+    await this.#release(held)
+  }
+
+  /** The commits that a document holds: those made on it, and those of before it was asked about. */
+  #heldBy(design: Design, before: number) {
+    return this.#held.slice(0, Math.max(before, this.#held.findLastIndex((h) => h.design === design) + 1))
+  }
+
+  #release(held: { edit: Edit; design: Design }[]): Promise<void> {
+    const mine = held.filter((h) => this.#held.includes(h))
+    this.#held = this.#held.filter((h) => !mine.includes(h))
+    return keeper.release(mine.map((h) => h.edit))
+  }
+
+  /** The server refused an edit: the document goes on without it, with what was typed since. */
+  #goOn() {
+    const typed = changesBetween(this.#committed, this.design)
+    const document = keeper.document
+    this.#committed = document
+    this.design = this.#draft = typed.length > 0 ? withChanges(document, typed) : document
+    void this.evaluate()
+  }
+
+  /** A refused edit once more, on what stands now. */
+  again(edit: Edit) {
+    keeper.forgive(edit)
+    this.edit(edit.changes, true)
+  }
+
+  /** Goes on with what a closed window left. */
+  takeUp(offer: Offer) {
+    return this.take(keeper.takeUp(offer))
   }
 
   /** Goes on with a document that is kept already. */

@@ -1,7 +1,9 @@
+import { memory } from './memory.svelte'
+
 const KEY = 'inky-badger.theme'
 
 class Theme {
-  night = $state(localStorage.getItem(KEY) === 'night')
+  night = $state(memory.read(KEY) === 'night')
 
   constructor() {
     this.#show()
@@ -9,7 +11,7 @@ class Theme {
 
   toggle() {
     this.night = !this.night
-    localStorage.setItem(KEY, this.night ? 'night' : 'day')
+    memory.write(KEY, this.night ? 'night' : 'day')
     this.#show()
   }
 

@@ -27,3 +27,38 @@ function set(here: unknown, path: string[], value: unknown): unknown {
   const object = (here ?? {}) as Record<string, unknown>
   return { ...object, [segment]: set(object[segment], rest, value) }
 }
+
+/** Order of fields does not make documents differ. */
+export function same(a: unknown, b: unknown): boolean {
+  return a === b || canonical(a) === canonical(b)
+}
+
+function canonical(value: unknown): string {
+  return JSON.stringify(value, (_, v: unknown) =>
+    v && typeof v === 'object' && !Array.isArray(v)
+      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : v,
+  )
+}
+
+/** The changes that make one document of another: as few and as deep as they can be said by pointers. */
+export function changesBetween(before: unknown, after: unknown, path = ''): Change[] {
+  if (same(before, after)) return []
+  if (isObject(before) && isObject(after) && Object.keys(before).every((key) => key in after))
+    return Object.keys(after).flatMap((key) =>
+      key in before
+        ? changesBetween(before[key], after[key], `${path}/${key}`)
+        : { path: `${path}/${key}`, value: after[key] },
+    )
+  if (Array.isArray(before) && Array.isArray(after)) {
+    if (before.length === after.length)
+      return before.flatMap((value, i) => changesBetween(value, after[i], `${path}/${i}`))
+    if (before.length < after.length && before.every((value, i) => same(value, after[i])))
+      return after.slice(before.length).map((value: unknown) => ({ path: `${path}/-`, value }))
+  }
+  return [{ path, value: after }]
+}
+
+function isObject(value: unknown): value is Record<string, unknown> {
+  return typeof value === 'object' && value !== null && !Array.isArray(value)
+}

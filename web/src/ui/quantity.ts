@@ -127,10 +127,14 @@ export const base: Record<Kind, string> = {
   number: '',
 }
 
+/** No figure is longer, and a pattern takes its time with what is. */
+const MOST = 60
+
 export type Parsed = { value: number; said: boolean } | { reason: string }
 
 /** Reads a typed quantity: `1.5k`, `3 kW`, `40 ft`, `12 min`, `25 %`. `said` tells that a unit other than the usual was understood. */
 export function parse(text: string, kind: Kind, system: UnitSystem = 'metric'): Parsed {
+  if (text.length > MOST) return { reason: 'is too long for a number' }
   const match =
     /^\s*([−-]?)\s*(\d[\d\s,]*(?:\.\d*)?|\.\d+)(?:e([+-]?\d{1,3}))?\s*(k(?![a-z]))?\s*([a-zµ%×'"]*)\s*$/i.exec(text)
   if (!match) return { reason: `“${text.trim().slice(0, 20)}” is not a number` }
