@@ -21,6 +21,8 @@ public sealed class RunningServer : IDisposable
     }
 
     private System.Text.StringBuilder said = new();
+    public int ProcessId => process.Id;
+
     public HttpClient Http { get; private set; }
 
     public RunningServer(string? dataFolder = null, params string[] options)
