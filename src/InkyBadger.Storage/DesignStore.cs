@@ -85,7 +85,7 @@ public sealed class DesignStore(BadgerDb db, WriteQueue writes, TimeProvider clo
         }
         catch (System.Text.Json.JsonException e)
         {
-            return new(null, text, e.Path is { Length: > 0 } path ? $"its text breaks at {path}" : "its text is no design");
+            return new(null, text, e.Path is { Length: > 0 } path ? $"its text breaks off at {path.TrimStart('$', '.')}" : "its text is no design");
         }
     }
 

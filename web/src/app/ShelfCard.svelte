@@ -34,7 +34,7 @@
     {#if card.usableWh}<span class="fig text-[22px]">{say(card.usableWh, 'Wh')}</span>{/if}
     <span class="fig text-[16px]">{card.arrangement}</span>
   </span>
-  <span class="note flex items-center gap-1.5">
+  <span class={['note flex items-center gap-1.5', card.unreadable && 'flex-wrap']}>
     {#if card.unreadable}
       <span>
         <b>Cannot be read</b>: {card.unreadable}. {card.setAside

@@ -9,6 +9,7 @@
   import { session, stations } from './session.svelte'
   import { theme } from './theme.svelte'
   import Badger from './Badger.svelte'
+  import Unkept from './Unkept.svelte'
 
   const counts = $derived(session.evaluation!.counts)
   const next = $derived(stations[(stations.findIndex((s) => s.id === session.station) + 1) % stations.length])
@@ -22,97 +23,100 @@
   }
 </script>
 
-<header class="title">
-  <a href="#/shelf" class="flex items-center gap-2 whitespace-nowrap" title="To the shelf">
-    <Badger />
-    <span class="headline text-[17px]!">Inky Badger</span>
-  </a>
-  <label class="sr-only" for="design-name">Name of the design</label>
-  <input
-    id="design-name"
-    class="name"
-    value={session.design!.name}
-    maxlength="160"
-    onchange={rename}
-    onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-  />
-  <div class="places" role="group" aria-label="Places">
-    <a
-      href="#/d/{session.id}/{session.station}"
-      class={[!route.builds && 'on']}
-      aria-current={route.builds ? undefined : 'page'}>Path</a
-    >
-    <a href="#/d/{session.id}/builds" class={[route.builds && 'on']} aria-current={route.builds ? 'page' : undefined}
-      >Builds</a
-    >
-  </div>
-  {#if session.design!.banks.length > 1}
-    <span class="banks" role="group" aria-label="Banks of this design">
-      {#each session.design!.banks as bank, i (bank.id)}
-        <button
+<div>
+  <header class="title">
+    <a href="#/shelf" class="flex items-center gap-2 whitespace-nowrap" title="To the shelf">
+      <Badger />
+      <span class="headline text-[17px]!">Inky Badger</span>
+    </a>
+    <label class="sr-only" for="design-name">Name of the design</label>
+    <input
+      id="design-name"
+      class="name"
+      value={session.design!.name}
+      maxlength="160"
+      onchange={rename}
+      onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+    />
+    <div class="places" role="group" aria-label="Places">
+      <a
+        href="#/d/{session.id}/{session.station}"
+        class={[!route.builds && 'on']}
+        aria-current={route.builds ? undefined : 'page'}>Path</a
+      >
+      <a href="#/d/{session.id}/builds" class={[route.builds && 'on']} aria-current={route.builds ? 'page' : undefined}
+        >Builds</a
+      >
+    </div>
+    {#if session.design!.banks.length > 1}
+      <span class="banks" role="group" aria-label="Banks of this design">
+        {#each session.design!.banks as bank, i (bank.id)}
+          <button
+            type="button"
+            class={['bank', i === session.bankIndex && 'on']}
+            aria-pressed={i === session.bankIndex}
+            onclick={() => session.toBank(i)}>{bank.name || bank.id}</button
+          >
+        {/each}
+      </span>
+    {/if}
+    <span class="caption kept" aria-live="polite" data-testid="kept"
+      >{keeper.words}{#if keeper.conflict}&nbsp;<button
           type="button"
-          class={['bank', i === session.bankIndex && 'on']}
-          aria-pressed={i === session.bankIndex}
-          onclick={() => session.toBank(i)}>{bank.name || bank.id}</button
-        >
-      {/each}
+          class="link-copper"
+          onclick={() => (keeper.asking = true)}>choose</button
+        >{:else if keeper.locked}&nbsp;<button type="button" class="link-copper" onclick={() => route.toKey()}
+          >give the new key</button
+        >{/if}</span
+    >
+    <span class="counts" data-testid="counts">
+      <span class="whitespace-nowrap"><Mark kind="wrong" /> <b>{wrong}</b></span>
+      <span class="whitespace-nowrap"><Mark kind="look" /> <b>{counts.toLookAt} to look at</b></span>
     </span>
-  {/if}
-  <span class="caption kept" aria-live="polite" data-testid="kept"
-    >{keeper.words}{#if keeper.conflict}&nbsp;<button
+    <span class="tools">
+      <button
         type="button"
-        class="link-copper"
-        onclick={() => (keeper.asking = true)}>choose</button
-      >{:else if keeper.locked}&nbsp;<button type="button" class="link-copper" onclick={() => route.toKey()}
-        >give the new key</button
-      >{/if}</span
-  >
-  <span class="counts" data-testid="counts">
-    <span class="whitespace-nowrap"><Mark kind="wrong" /> <b>{wrong}</b></span>
-    <span class="whitespace-nowrap"><Mark kind="look" /> <b>{counts.toLookAt} to look at</b></span>
-  </span>
-  <span class="tools">
-    <button
-      type="button"
-      class="btn btn-ghost btn-xs btn-square"
-      aria-label="Undo"
-      title="Undo (Ctrl Z)"
-      disabled={!keeper.canUndo && keeper.waiting === 0}
-      onclick={() => session.walk('undo')}><Undo size={15} /></button
-    >
-    <button
-      type="button"
-      class="btn btn-ghost btn-xs btn-square"
-      aria-label="Redo"
-      title="Redo (Ctrl Shift Z)"
-      disabled={!keeper.canRedo}
-      onclick={() => session.walk('redo')}><Redo size={15} /></button
-    >
-    <button
-      type="button"
-      class="btn btn-ghost btn-xs"
-      aria-label="{session.units === 'metric' ? 'm, mm²' : 'ft, AWG'}: {session.units} units. Change"
-      onclick={() =>
-        session.edit({ path: '/display/units', value: session.units === 'metric' ? 'imperial' : 'metric' }, true)}
-    >
-      {session.units === 'metric' ? 'm, mm²' : 'ft, AWG'}
-    </button>
-    <button
-      type="button"
-      class="btn btn-ghost btn-xs btn-square"
-      aria-label={theme.night ? 'Light theme' : 'Night theme'}
-      onclick={() => theme.toggle()}
-    >
-      {#if theme.night}<Sun size={15} />{:else}<Moon size={15} />{/if}
-    </button>
-    <button
-      type="button"
-      class="next"
-      onclick={() => route.toStation(session.id!, next.id)}
-      aria-label="Next: {next.name}">next ›</button
-    >
-  </span>
-</header>
+        class="btn btn-ghost btn-xs btn-square"
+        aria-label="Undo"
+        title="Undo (Ctrl Z)"
+        disabled={!keeper.canUndo && keeper.waiting === 0}
+        onclick={() => session.walk('undo')}><Undo size={15} /></button
+      >
+      <button
+        type="button"
+        class="btn btn-ghost btn-xs btn-square"
+        aria-label="Redo"
+        title="Redo (Ctrl Shift Z)"
+        disabled={!keeper.canRedo}
+        onclick={() => session.walk('redo')}><Redo size={15} /></button
+      >
+      <button
+        type="button"
+        class="btn btn-ghost btn-xs"
+        aria-label="{session.units === 'metric' ? 'm, mm²' : 'ft, AWG'}: {session.units} units. Change"
+        onclick={() =>
+          session.edit({ path: '/display/units', value: session.units === 'metric' ? 'imperial' : 'metric' }, true)}
+      >
+        {session.units === 'metric' ? 'm, mm²' : 'ft, AWG'}
+      </button>
+      <button
+        type="button"
+        class="btn btn-ghost btn-xs btn-square"
+        aria-label={theme.night ? 'Light theme' : 'Night theme'}
+        onclick={() => theme.toggle()}
+      >
+        {#if theme.night}<Sun size={15} />{:else}<Moon size={15} />{/if}
+      </button>
+      <button
+        type="button"
+        class="next"
+        onclick={() => route.toStation(session.id!, next.id)}
+        aria-label="Next: {next.name}">next ›</button
+      >
+    </span>
+  </header>
+  <Unkept />
+</div>
 
 <style>
   .title {

@@ -25,7 +25,6 @@
   import { route } from './route.svelte'
   import { session, stations } from './session.svelte'
   import TitleLine from './TitleLine.svelte'
-  import Unkept from './Unkept.svelte'
 
   const pages = { loads: Loads, voltage: Voltage, inverter: Inverter, bank: Bank, cables: Cables }
   const Page = $derived(pages[session.station])
@@ -82,7 +81,6 @@
 
 <div class="bench">
   <TitleLine />
-  <Unkept />
   <Path {folded} short={height < 740} />
   <main class="sheet">
     <div class="instrument">

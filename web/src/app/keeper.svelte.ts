@@ -245,10 +245,7 @@ class Keeper {
     if (status === 400 || status === 413 || status === 415) {
       const { message, faults } = e as Refused
       this.#done(edit)
-      this.refused = [
-        ...this.refused,
-        { ...edit, refused: faults[0] ? `${faults[0].pointer || 'the design'} ${faults[0].reason}` : message },
-      ]
+      this.refused = [...this.refused, { ...edit, refused: faults[0]?.reason ?? message }]
       this.#remember()
       this.onrefused()
       return true

@@ -2,7 +2,6 @@
   import { untrack } from 'svelte'
   import { session } from '../app/session.svelte'
   import TitleLine from '../app/TitleLine.svelte'
-  import Unkept from '../app/Unkept.svelte'
   import { keeper } from '../app/keeper.svelte'
   import Conflict from '../app/Conflict.svelte'
   import { tinykeys } from 'tinykeys'
@@ -82,7 +81,6 @@
 
 <div class="bench">
   <TitleLine />
-  <Unkept />
   <main class="sheet">
     <div class="instrument">
       <h1 class="headline" data-testid="headline">{headline}</h1>
