@@ -146,11 +146,11 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
     {
         var load = Documents.Bus["banks"]![0]!["demand"]!["loads"]![0]!;
         load["hours"] = null;
-        load["windows"] = new JsonArray([.. Enumerable.Range(0, 6).Select(n => (JsonNode)new JsonArray(n * 4, n * 4 + 1.5))]);
         var loads = new JsonArray([.. Enumerable.Range(0, 500).Select(n =>
         {
             var copy = load.DeepClone();
             copy["id"] = $"l{n}";
+            copy["windows"] = new JsonArray([.. Enumerable.Range(0, 6).Select(w => (JsonNode)new JsonArray(w * 4 + n * 0.002, w * 4 + n * 0.002 + 1.5))]);
             return copy;
         })]);
         var answer = await asked.Server.Http.PostAsync("/api/evaluate?working=all", Documents.Body(Documents.Bus.With("/banks/0/demand/loads", loads).ToJsonString()));

@@ -14,7 +14,8 @@ public sealed record RuleEffects(string Rule, string Label, string Sentence, IRe
 /// <summary>The house rules of cables and fuses, each other value tried on the design: what would be another size, fuse or finding.</summary>
 public static class CableRules
 {
-    public static IReadOnlyList<RuleEffects> Work(DesignDocument design, int bank)
+    /// <exception cref="OperationCanceledException">Nobody waits for the answer any more.</exception>
+    public static IReadOnlyList<RuleEffects> Work(DesignDocument design, int bank, CancellationToken stop = default)
     {
         var now = Evaluator.Evaluate(design);
         var skip = design.Display.Units == UnitSystem.Imperial ? "cable-practice-metric" : "cable-practice-awg";
@@ -25,7 +26,11 @@ public static class CableRules
             if (rule.Group != "cables" || rule.Id == skip) continue;
             var here = Current(rules, rule);
             var values = new[] { here, rule.Cautious, rule.Typical, rule.Lean }.Concat(rule.Words).Distinct(new SameValue()).ToList();
-            var choices = values.ConvertAll(value => new RuleChoice(value, [.. Schools(rule, value)], Same(value, here), Same(value, here) ? "" : Difference(now, Evaluator.Evaluate(With(design, rule, value)), bank)));
+            var choices = values.ConvertAll(value =>
+            {
+                stop.ThrowIfCancellationRequested();
+                return new RuleChoice(value, [.. Schools(rule, value)], Same(value, here), Same(value, here) ? "" : Difference(now, Evaluator.Evaluate(With(design, rule, value)), bank));
+            });
             effects.Add(new(rule.Id, rule.Label, rule.Sentence, choices));
         }
         return effects;
@@ -65,7 +70,8 @@ public static class CableRules
         var parts = new List<string>();
         if (a.MainRun is { } run && b.MainRun is { } other && Of(run) != Of(other)) parts.Add($"main run {Of(other)}");
         if (a.Network is { } n && b.Network is { } m && (n.Link.Size, n.Jumper.Size) != (m.Link.Size, m.Jumper.Size)) parts.Add($"links {m.Link.Size}");
-        var changed = a.Circuits.Count(c => b.Circuits.FirstOrDefault(x => x.Id == c.Id) is not { } o || Of(c.Run) != Of(o.Run));
+        var others = b.Circuits.ToDictionary(c => c.Id);
+        var changed = a.Circuits.Count(c => !others.TryGetValue(c.Id, out var o) || Of(c.Run) != Of(o.Run));
         if (changed > 0) parts.Add(changed == 1 ? "one other run changes" : $"{changed} other runs change");
         if (a.StringFuses?.Fitted != b.StringFuses?.Fitted) parts.Add(b.StringFuses?.Fitted == true ? "a fuse in each string" : "no string fuses");
         if (Count(now.Counts.Wrong, then.Counts.Wrong, "wrong") is { } wrong) parts.Add(wrong);

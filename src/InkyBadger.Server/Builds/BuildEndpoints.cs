@@ -80,7 +80,7 @@ public static class BuildEndpoints
     {
         if (await Body.ReadAsync(request, MostBytes, stop) is not { } bytes) return Problems.NotAccepted([new("", $"is larger than {MostBytes / 1_000_000} MB, the most a question may be")]);
         var (node, broken) = JsonText.Parse(bytes);
-        if (broken is not null) return Problems.NotAccepted([new("", broken)]);
+        if (broken is not null) return Problems.NotAccepted([new("", $"is not a question about builds: it {broken}")]);
         BuildQuestion? question;
         try
         {

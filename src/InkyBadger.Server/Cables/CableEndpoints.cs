@@ -26,7 +26,7 @@ public static class CableEndpoints
     private static Task<IResult> Trials(HttpRequest request, DesignReader reader, int? bank, string? run, CancellationToken stop) =>
         reader.OfBankAsync(request, bank, (design, index) => RunTrials.Work(design, index, run ?? Run.MainId), stop);
 
-    private static Task<IResult> Rules(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => reader.OfBankAsync(request, bank, CableRules.Work, stop);
+    private static Task<IResult> Rules(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => reader.OfBankAsync(request, bank, (design, index) => CableRules.Work(design, index, stop), stop);
 
     private static Task<IResult> Lists(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => reader.OfBankAsync(request, bank, Schedules.Work, stop);
 

@@ -64,11 +64,17 @@ public sealed class LanGate(IPAddress address, Action<string> announce)
     {
         app.Use((context, next) =>
         {
-            var asksData = context.Request.Path.StartsWithSegments("/api") || context.Request.Path.StartsWithSegments("/openapi");
-            if (IsThisMachine(context) || !asksData || context.Request.Path == "/api/key" || Knows(context)) return next();
+            if (Admits(context)) return next();
             return Results.Problem(statusCode: StatusCodes.Status401Unauthorized, title: "This device is not known yet", detail: "Give the newest key that Inky Badger printed. What you typed waits on this device meanwhile.").ExecuteAsync(context);
         });
         app.MapPost("/api/key", Exchange).WithTags("devices").WithSummary("Exchange the printed key for a cookie; a key works once").Produces(204).ProducesProblem(403).ProducesProblem(429);
+    }
+
+    /// <summary>The page itself and the place to give the key are there for everybody; data for this machine and for devices that gave it.</summary>
+    internal bool Admits(HttpContext context)
+    {
+        var asksData = context.Request.Path.StartsWithSegments("/api") || context.Request.Path.StartsWithSegments("/openapi");
+        return !asksData || context.Request.Path == "/api/key" || IsThisMachine(context) || Knows(context);
     }
 
     private bool Knows(HttpContext context)

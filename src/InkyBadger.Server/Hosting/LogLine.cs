@@ -54,7 +54,7 @@ public sealed class LogLine : ITextFormatter
         for (var e = failure; e is not null && kinds.Count < 4; e = e.InnerException)
         {
             kinds.Add(e.GetType().Name);
-            inner = e;
+            if (e.StackTrace is not null) inner = e;
         }
         json.WriteString("failure", Cut(string.Join(" < ", kinds), MostFrame));
         json.WriteStartArray("at");

@@ -990,6 +990,7 @@ export interface paths {
                 content: {
                     "application/json": components["schemas"]["JsonObject"];
                     "application/zip": components["schemas"]["JsonObject"];
+                    "*/*": components["schemas"]["JsonObject"];
                 };
             };
             responses: {
