@@ -8,7 +8,7 @@ using InkyBadger.Core.Reference;
 using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Working;
 
-BenchmarkSwitcher.FromTypes([typeof(EvaluatorBenchmarks), typeof(BuildBenchmarks)]).Run(args);
+BenchmarkSwitcher.FromTypes([typeof(EvaluatorBenchmarks), typeof(BuildBenchmarks), typeof(LongLists)]).Run(args);
 
 /// <summary>What a key press costs in the core: the flagship, all stages, without and with its working, and the ladder.</summary>
 [MemoryDiagnoser]
