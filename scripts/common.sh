@@ -10,9 +10,13 @@ fail() {
 
 need_tools() {
   command -v dotnet >/dev/null || fail "Inky Badger needs the .NET 10 SDK, and there is no dotnet on the PATH: install it and start again."
-  dotnet --list-sdks 2>/dev/null | grep -q '^10\.' || fail "Inky Badger needs the .NET 10 SDK, and this dotnet has none: install version 10 and start again."
-  command -v npm >/dev/null && command -v node >/dev/null || fail "Inky Badger needs Node.js 20 or newer with npm, and there is none on the PATH: install it and start again."
-  [ "$(node -p 'process.versions.node.split(".")[0]')" -ge 20 ] || fail "Inky Badger needs Node.js 20 or newer, and this is $(node --version): install a newer one and start again."
+  # Read whole before it is looked through: a pipe that closes early would be taken for a failure.
+  local sdks
+  sdks=$(dotnet --list-sdks 2>/dev/null || true)
+  grep -q '^10\.' <<<"$sdks" || fail "Inky Badger needs the .NET 10 SDK, and this dotnet has none: install version 10 and start again."
+  command -v npm >/dev/null && command -v node >/dev/null || fail "Inky Badger needs Node.js with npm (20.19, 22.12 or newer), and there is none on the PATH: install it and start again."
+  node -e 'const [a, b] = process.versions.node.split(".").map(Number); process.exit(a > 22 || (a === 22 && b >= 12) || (a === 20 && b >= 19) ? 0 : 1)' ||
+    fail "Inky Badger needs Node.js 20.19, 22.12 or newer, and this is $(node --version): install a newer one and start again."
 }
 
 # True when anything under the paths is newer than the mark, files that went included (their folder is newer).
@@ -32,26 +36,41 @@ quietly() {
   fi
 }
 
+# A mark is as old as the beginning of the build it stands for: what changes meanwhile is newer.
+begin_build() { touch "$1.begun"; }
+end_build() { mv "$1.begun" "$1"; }
+
 build_web() {
   mkdir -p .build
-  if changed_since .build/npm web/package-lock.json; then
+  if changed_since .build/npm web/package-lock.json || [ ! -d web/node_modules ]; then
     echo "Fetching the front end's packages"
+    begin_build .build/npm
     quietly npm npm ci --prefix web --no-audit --no-fund
-    touch .build/npm
+    end_build .build/npm
   fi
-  if [ ! -d web/dist ] || changed_since .build/web web docs/format/design.schema.json docs/method.md; then
+  if [ ! -f web/dist/index.html ] || changed_since .build/web web docs/format/design.schema.json docs/method.md; then
     echo "Building the front end"
+    begin_build .build/web
     quietly web npm run build --prefix web
-    touch .build/web
+    end_build .build/web
   fi
 }
 
+# Where the newest server lies: each build in a folder of its own, so that a server that runs is not overwritten.
+server_folder() { readlink -f .build/server; }
+
 # The server as it is started: compiled ahead of time where the compiler for that can be had, which halves a start.
 build_server() {
-  changed_since .build/server.mark src docs/format/design.schema.json Directory.Build.props Directory.Packages.props global.json || return 0
+  [ ! -f .build/server/InkyBadger.Server.dll ] || changed_since .build/server.mark src docs/format/design.schema.json Directory.Build.props Directory.Packages.props global.json || return 0
   echo "Building the server"
-  rm -rf .build/server
-  dotnet publish src/InkyBadger.Server -c Release --use-current-runtime --self-contained false -p:PublishReadyToRun=true -o .build/server >.build/server-ahead.log 2>&1 ||
-    quietly server dotnet publish src/InkyBadger.Server -c Release -o .build/server
-  touch .build/server.mark
+  begin_build .build/server.mark
+  local folder
+  folder=.build/servers/$(date +%Y%m%d-%H%M%S)-$$
+  dotnet publish src/InkyBadger.Server -c Release --use-current-runtime --self-contained false -p:PublishReadyToRun=true -o "$folder" >.build/server-ahead.log 2>&1 ||
+    { rm -rf "$folder"; quietly server dotnet publish src/InkyBadger.Server -c Release -o "$folder"; }
+  [ -L .build/server ] || rm -rf .build/server
+  ln -sfn "${folder#.build/}" .build/server
+  end_build .build/server.mark
+  # Older ones go, but for those that may still be running.
+  ls -1d .build/servers/* | head -n -3 | xargs -r rm -rf
 }

@@ -70,8 +70,18 @@ public sealed class RunningServer : IDisposable
     /// <summary>Starts the program and leaves it to the test, which may end it at any moment.</summary>
     public static Process Begin(params string[] arguments) => Process.Start(Info(arguments))!;
 
+    /// <summary>Where whoever started the tests ignores Ctrl-C, their servers would too: it is given back to them where that can be done.</summary>
+    private static readonly string[] Command = File.Exists("/usr/bin/env") && Ends("/usr/bin/env", "--default-signal=INT", "true") ? ["/usr/bin/env", "--default-signal=INT", "dotnet", Dll] : ["dotnet", Dll];
+
+    private static bool Ends(string program, params string[] arguments)
+    {
+        using var tried = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        tried.WaitForExit();
+        return tried.ExitCode == 0;
+    }
+
     private static ProcessStartInfo Info(IEnumerable<string> arguments) =>
-        new("dotnet", [Dll, .. arguments]) { RedirectStandardOutput = true, RedirectStandardError = true };
+        new(Command[0], [.. Command[1..], .. arguments]) { RedirectStandardOutput = true, RedirectStandardError = true };
 
     private (Process, Uri) Launch(string[] options)
     {

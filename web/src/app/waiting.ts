@@ -38,6 +38,9 @@ export class Left {
     readonly window: string,
   ) {}
 
+  /** The base as it was written last: most writes change the edits alone. */
+  #written: Design | null = null
+
   get #key() {
     return `${WAITING}${this.design}.${this.window}`
   }
@@ -58,16 +61,17 @@ export class Left {
     if (waiting.edits.length === 0 && waiting.draft.length === 0) return this.forget()
     memory.write(this.#key, JSON.stringify(waiting))
     // Without the base the edits still say what they change; so it is the one to go where there is no room.
-    const text = JSON.stringify(base)
-    if (memory.read(this.#base) === text) return
+    if (base === this.#written) return
     const trouble = memory.trouble
-    if (!memory.write(this.#base, text) && trouble === null) {
+    if (memory.write(this.#base, JSON.stringify(base))) this.#written = base
+    else if (trouble === null) {
       memory.forget(this.#base)
       memory.write(this.#key, JSON.stringify(waiting))
     }
   }
 
   forget() {
+    this.#written = null
     memory.forget(this.#key)
     memory.forget(this.#base)
   }

@@ -43,7 +43,8 @@ function canonical(value: unknown): string {
 
 /** The changes that make one document of another: as few and as deep as they can be said by pointers. */
 export function changesBetween(before: unknown, after: unknown, path = ''): Change[] {
-  if (same(before, after)) return []
+  // Most of a changed document is shared with the one before.
+  if (before === after) return []
   if (isObject(before) && isObject(after) && Object.keys(before).every((key) => key in after))
     return Object.keys(after).flatMap((key) =>
       key in before
@@ -53,7 +54,7 @@ export function changesBetween(before: unknown, after: unknown, path = ''): Chan
   if (Array.isArray(before) && Array.isArray(after)) {
     if (before.length === after.length)
       return before.flatMap((value, i) => changesBetween(value, after[i], `${path}/${i}`))
-    if (before.length < after.length && before.every((value, i) => same(value, after[i])))
+    if (before.length < after.length && before.every((value, i) => changesBetween(value, after[i]).length === 0))
       return after.slice(before.length).map((value: unknown) => ({ path: `${path}/-`, value }))
   }
   return [{ path, value: after }]
