@@ -68,7 +68,7 @@ public partial class BorderTests
         using var server = new RunningServer(null, "--empty");
         await server.Keep(Documents.Bus);
         using var page = new HttpClient { BaseAddress = server.Address };
-        foreach (var path in new[] { "/api/backup", "/api/designs.zip", "/API/Backup", "/api/backup?x=1" })
+        foreach (var path in new[] { "/api/backup", "/api/designs.zip", "/API/Backup", "/api/backup/", "/api/backup?x=1", "/api/%62ackup" })
         {
             Assert.Equal(HttpStatusCode.Forbidden, (await page.GetAsync(path)).StatusCode);
             Assert.Equal(HttpStatusCode.OK, (await server.Http.GetAsync(path)).StatusCode);

@@ -142,6 +142,16 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
     }
 
     [Fact]
+    public async Task A_zip_of_more_files_than_anybody_packs_is_refused_by_their_count()
+    {
+        var answer = await asked.Server.Http.PostAsync("/api/import", Zip([.. Enumerable.Range(0, 2001).Select(n => ($"{n}.txt", ""))]));
+        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        Assert.Contains("holds more than 2000 files", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        answer = await asked.Server.Http.PostAsync("/api/import", Zip([.. Enumerable.Range(0, 201).Select(n => ($"{n}.json", "{}"))]));
+        Assert.Contains("holds more than 200 designs", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task An_answer_has_an_end()
     {
         var load = Documents.Bus["banks"]![0]!["demand"]!["loads"]![0]!;

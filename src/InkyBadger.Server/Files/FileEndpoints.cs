@@ -22,10 +22,10 @@ public static class FileEndpoints
     {
         var files = app.MapGroup("/api").WithTags("files");
         files.MapGet("/designs/{id}/file", One).WithSummary("A design as a file in the open format").Produces(200, contentType: "application/json").ProducesProblem(404);
-        files.MapGet("/designs.zip", Several).WithSummary("Designs as files in a zip; ids separated by commas, without them the whole shelf").Produces(200, contentType: Zip);
+        files.MapGet("/designs.zip", Several).WithSummary("Designs as files in a zip; ids separated by commas, without them the whole shelf").Produces(200, contentType: Zip).AskedByOurselvesOnly();
         files.MapPost("/import", Import).WithSummary("Files in: one design as JSON, or a zip of them; all of them or none")
             .Accepts<JsonObject>("application/json", Zip, "*/*").Produces<ImportAnswer>(201).ProducesProblem(400);
-        files.MapGet("/backup", Backup).WithSummary("A consistent copy of the database").Produces(200, contentType: "application/vnd.sqlite3");
+        files.MapGet("/backup", Backup).WithSummary("A consistent copy of the database").Produces(200, contentType: "application/vnd.sqlite3").AskedByOurselvesOnly();
     }
 
     /// <summary>A design that cannot be read goes out as the text it is.</summary>

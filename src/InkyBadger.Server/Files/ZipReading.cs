@@ -12,6 +12,9 @@ namespace InkyBadger.Server.Files;
 internal static class ZipReading
 {
     public const int MostFiles = 200;
+
+    /// <summary>Entries of any kind, counted before the list of them is read.</summary>
+    private const int MostEntries = 2000;
     public const long MostBytes = 20_000_000, MostUnpacked = 40_000_000;
     private static readonly TimeSpan MostTime = TimeSpan.FromSeconds(5);
 
@@ -26,6 +29,7 @@ internal static class ZipReading
         var designs = new List<DesignDocument>();
         var faults = new List<DesignFault>();
         long unpacked = 0;
+        if (EntriesOf(bytes) > MostEntries) return No($"holds more than {MostEntries} files");
         try
         {
             using var zip = new ZipArchive(new MemoryStream(bytes));
@@ -56,6 +60,13 @@ internal static class ZipReading
             return No($"took longer than {MostTime.TotalSeconds:0} seconds to read: bring its designs in a few at a time");
         }
         return faults.Count > 0 ? ([], faults) : (designs, []);
+    }
+
+    /// <summary>What the end of the zip says of its number of entries; one too large for that field says so by its greatest value.</summary>
+    private static int EntriesOf(ReadOnlySpan<byte> zip)
+    {
+        var end = zip.LastIndexOf("PK\u0005\u0006"u8);
+        return end < 0 || end + 12 > zip.Length ? 0 : System.Buffers.Binary.BinaryPrimitives.ReadUInt16LittleEndian(zip[(end + 10)..]);
     }
 
     /// <summary>Some systems pack a shadow of every file beside it, and files whose names begin with a dot.</summary>

@@ -11,16 +11,17 @@ public static class Guards
     /// <summary>A header only a program sets, and a page of another origin cannot: its browser asks first and is not answered.</summary>
     public const string OwnHeader = "X-Inky-Badger";
 
-    /// <summary>What costs much or hands out everything; an image of another page could ask for it.</summary>
-    private static readonly string[] Asked = ["/api/backup", "/api/designs.zip"];
+    /// <summary>For what costs much or hands out everything: an image of another page could ask for it otherwise.</summary>
+    public static RouteHandlerBuilder AskedByOurselvesOnly(this RouteHandlerBuilder endpoint) => endpoint.ProducesProblem(StatusCodes.Status403Forbidden).AddEndpointFilter((context, next) =>
+        context.HttpContext.Request.Headers[OwnHeader].Count > 0
+            ? next(context)
+            : ValueTask.FromResult<object?>(Results.Problem(statusCode: StatusCodes.Status403Forbidden, title: "Not asked for by a page of this Inky Badger", detail: $"Send the header {OwnHeader} with any value, or press the button on the shelf.")));
 
     /// <summary>A page of another origin may not change anything here, whatever it sends, nor have anything worked out.</summary>
     public static IApplicationBuilder UseOwnOriginOnly(this IApplicationBuilder app) => app.Use((context, next) =>
     {
         var request = context.Request;
         var reads = HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method);
-        if (reads && Asked.Any(p => request.Path.Equals(p, StringComparison.OrdinalIgnoreCase)) && request.Headers[OwnHeader].Count == 0)
-            return Results.Problem(statusCode: StatusCodes.Status403Forbidden, title: "Not asked for by a page of this Inky Badger", detail: $"Send the header {OwnHeader} with any value, or press the button on the shelf.").ExecuteAsync(context);
         if (reads && !request.Path.StartsWithSegments("/api") || OfThisOrigin(request)) return next();
         return Results.Problem(statusCode: StatusCodes.Status403Forbidden, title: "From another origin", detail: "Only the pages of this Inky Badger may ask it for anything.").ExecuteAsync(context);
     });
