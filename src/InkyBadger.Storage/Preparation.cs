@@ -25,7 +25,11 @@ public static class Preparation
             if (await UnlessHeldAsync(() => IsDamagedAsync(dataFolder, stop), file, tell, stop)) await Salvage.RunAsync(dataFolder, stamp, tell, stop);
             await UnlessHeldAsync(() => CanWriteAsync(dataFolder, stop), file, tell, stop);
         }
-        else Create(file);
+        else
+        {
+            SetJournalAside(file, stamp, tell);
+            Create(file);
+        }
         var applied = (await db.Database.GetAppliedMigrationsAsync(stop)).ToList();
         if (applied.Except(db.Database.GetMigrations()).Any())
             throw new StartRefused($"the database {file} was written by a newer Inky Badger, and is left as it is. Start the newer one, or take another folder with --data.");
@@ -53,6 +57,16 @@ public static class Preparation
     {
         var there = await db.Database.SqlQuery<int>($"SELECT count(*) AS Value FROM sqlite_master WHERE name = '__EFMigrationsLock'").SingleAsync(stop);
         if (there > 0) await db.Database.ExecuteSqlAsync($"DELETE FROM __EFMigrationsLock", stop);
+    }
+
+    /// <summary>A journal without its database holds edits of one that was moved away: a new database of that name would wipe it.</summary>
+    private static void SetJournalAside(string file, string stamp, Action<string> tell)
+    {
+        if (new FileInfo(file + "-wal") is not { Exists: true, Length: > 0 }) return;
+        var aside = Database.Free(Path.Combine(Path.GetDirectoryName(file)!, $"inky-badger-left-{stamp}.db-wal"));
+        File.Move(file + "-wal", aside);
+        File.Delete(file + "-shm");
+        tell($"There is no database {file}, but the journal of one. It was set aside as {aside}: beside its database, as that file’s name with -wal, it is read again.");
     }
 
     private static void Create(string file)

@@ -139,6 +139,35 @@ public sealed class KeptTests : IDisposable
     }
 
     [Fact]
+    public async Task A_journal_whose_database_is_gone_is_set_aside_and_not_wiped()
+    {
+        var moved = Path.Combine(folder, "moved");
+        Directory.CreateDirectory(moved);
+        string id;
+        byte[] journal;
+        await using (var before = await Start())
+        {
+            await before.Db.Database.ExecuteSqlRawAsync("PRAGMA wal_checkpoint(TRUNCATE)");
+            id = (await before.Store.AddAsync(Bus("In the journal alone"), default)).Id;
+            // As a kill leaves them; then the database alone is carried off.
+            File.Copy(Database.FileIn(folder), Path.Combine(moved, "elsewhere.db"));
+            journal = File.ReadAllBytes(Database.FileIn(folder) + "-wal");
+        }
+        File.WriteAllBytes(Database.FileIn(moved) + "-wal", journal);
+        await using (var after = await Start(moved)) Assert.Empty(await after.Store.ListAsync(false, default));
+        var aside = Assert.Single(Directory.GetFiles(moved, "inky-badger-left-*.db-wal"));
+        Assert.Contains(told, s => s.Contains($"It was set aside as {aside}", StringComparison.Ordinal));
+        Assert.Equal(journal, File.ReadAllBytes(aside));
+        // Put beside its database again, nothing is missing.
+        var whole = Path.Combine(folder, "whole");
+        Directory.CreateDirectory(whole);
+        File.Copy(Path.Combine(moved, "elsewhere.db"), Database.FileIn(whole));
+        File.Copy(aside, Database.FileIn(whole) + "-wal");
+        await using var again = await Start(whole);
+        Assert.Equal("In the journal alone", (await again.Store.FindAsync(id, default))!.Design.Name);
+    }
+
+    [Fact]
     public async Task The_bin_keeps_for_thirty_days_of_seen_time_whatever_the_clock_says()
     {
         await using (var first = await Start())
