@@ -163,6 +163,24 @@ public partial class KeepingTests
         bench.WaitUntil(() => bench.All("article").First().Text.Contains("Hare", StringComparison.Ordinal), "the 12 V design first");
     }
 
+    /// <summary>What hands out everything is asked for by the page, with its header, and saved under the name the server gives.</summary>
+    [Fact]
+    public void The_backup_and_the_zip_are_saved_by_a_press()
+    {
+        using var bench = new Bench();
+        var folder = Directory.CreateTempSubdirectory("inky-badger-saved-").FullName;
+        bench.Driver.ExecuteCdpCommand("Browser.setDownloadBehavior", new() { ["behavior"] = "allow", ["downloadPath"] = folder });
+        bench.Open("#/shelf");
+        bench.WaitUntil(() => bench.All("article").Count >= 3, "the shelf");
+        bench.ClickText("main header button", "All as a zip");
+        bench.WaitUntil(() => File.Exists(Path.Combine(folder, "inky-badger-designs.zip")), "the zip");
+        bench.ClickText("main header button", "Back up");
+        bench.WaitUntil(() => Directory.GetFiles(folder, "inky-badger-2*.db").Length == 1, "the backup");
+        bench.WaitUntil(() => new FileInfo(Directory.GetFiles(folder, "inky-badger-2*.db")[0]).Length > 20_000, "all of it");
+        Assert.DoesNotContain(bench.Complaints(), c => c.Contains("Content Security", StringComparison.OrdinalIgnoreCase));
+        Directory.Delete(folder, recursive: true);
+    }
+
     [Fact]
     public async Task Files_come_in_by_choosing_and_by_dropping_and_bad_ones_say_why()
     {
