@@ -54,6 +54,11 @@ public partial class NothingLostTests
         // It is still there after a reload, until it is let go.
         bench.Driver.Navigate().Refresh();
         Says(bench, "1 edit refused");
+        // Tried again on what still refuses it, it is not lost either.
+        bench.ClickText("[data-testid=unkept] button", "Try again");
+        Says(bench, "1 edit refused");
+        Assert.Contains("series times strings is 128 at most", bench.Text("[data-testid=unkept]"), StringComparison.Ordinal);
+        HasLength(bench, "4 m");
         bench.ClickText("[data-testid=unkept] button", "Let it go");
         Says(bench, "kept ");
         Assert.False(bench.Has("[data-testid=unkept]"));

@@ -200,9 +200,10 @@ class Keeper {
     return this.pump()
   }
 
-  /** Takes an edit back that was refused before it was sent, where it was typed. */
-  drop(edit: Edit) {
+  /** Puts an edit aside that was refused, with the reason. */
+  refuse(edit: Edit, { message, faults }: Refused) {
     this.#queue = this.#queue.filter((e) => e !== edit)
+    this.refused = [...this.refused, { changes: edit.changes, at: edit.at, refused: faults[0]?.reason ?? message }]
     this.#remember()
   }
 
@@ -243,10 +244,11 @@ class Keeper {
     const status = e instanceof Refused ? e.status : 0
     if (status === 412) return this.#meet(id, edit, doc)
     if (status === 400 || status === 413 || status === 415) {
-      const { message, faults } = e as Refused
-      this.#done(edit)
-      this.refused = [...this.refused, { ...edit, refused: faults[0]?.reason ?? message }]
-      this.#remember()
+      const wasAway = this.trouble !== null
+      this.trouble = null
+      this.locked = false
+      this.refuse(edit, e as Refused)
+      if (wasAway) this.onback()
       this.onrefused()
       return true
     }

@@ -165,13 +165,13 @@ class Session {
           // The last good state stays; the field keeps what was typed and shows the reason.
           this.faults = e.faults
           const held = this.#heldBy(asked, before)
-          if (this.design === asked && held.length < 2) {
-            this.design = this.#draft
-            if (held.length === 1) {
-              keeper.drop(held[0].edit)
-              this.#held = this.#held.filter((h) => h !== held[0])
-              this.#committed = keeper.document
-            }
+          if (held.length === 1 && this.design === asked) {
+            // A commit that was refused is not lost with the field that was left: it stays, with its reason.
+            this.#held = this.#held.filter((h) => h !== held[0])
+            keeper.refuse(held[0].edit, e)
+            this.design = this.#draft = this.#committed = keeper.document
+          } else if (held.length === 0) {
+            if (this.design === asked) this.design = this.#draft
             keeper.draft(changesBetween(this.#committed, this.design))
           }
           // Of several that nothing was heard of the server finds the one it refuses.
