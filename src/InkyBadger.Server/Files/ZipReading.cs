@@ -16,7 +16,7 @@ internal static class ZipReading
     /// <summary>Entries of any kind, counted before the list of them is read.</summary>
     private const int MostEntries = 2000;
     public const long MostBytes = 20_000_000, MostUnpacked = 40_000_000;
-    private static readonly TimeSpan MostTime = TimeSpan.FromSeconds(5);
+    private static readonly TimeSpan MostTime = TimeSpan.FromSeconds(20);
 
     /// <summary>Enough to say what is wrong with a file.</summary>
     private const int MostFaults = 50;
@@ -25,10 +25,8 @@ internal static class ZipReading
     {
         static (IReadOnlyList<DesignDocument>, IReadOnlyList<DesignFault>) No(string reason) => ([], [new("", reason)]);
         using var time = CancellationTokenSource.CreateLinkedTokenSource(stop);
-        time.CancelAfter(MostTime);
         var designs = new List<DesignDocument>();
         var faults = new List<DesignFault>();
-        long unpacked = 0;
         if (EntriesOf(bytes) > MostEntries) return No($"holds more than {MostEntries} files");
         try
         {
@@ -37,12 +35,13 @@ internal static class ZipReading
             if (entries.Count == 0) return No("holds no design file (.json)");
             if (entries.Count > MostFiles) return No($"holds more than {MostFiles} designs");
             var text = new byte[DesignReader.MostBytes + 1];
+            if (await UnpackedAsync(entries, text, stop) > MostUnpacked) return No($"holds more than {MostUnpacked / 1_000_000} MB once unpacked");
+            time.CancelAfter(MostTime);
             foreach (var entry in entries)
             {
                 time.Token.ThrowIfCancellationRequested();
                 await using var file = await entry.OpenAsync(time.Token);
                 var length = await file.ReadAtLeastAsync(text, text.Length, throwOnEndOfStream: false, time.Token);
-                if ((unpacked += length) > MostUnpacked) return No($"holds more than {MostUnpacked / 1_000_000} MB once unpacked");
                 var reading = length > DesignReader.MostBytes ? new(null, [new("", DesignReader.TooLarge)])
                     : Crc32.HashToUInt32(text.AsSpan(0, length)) != entry.Crc32 ? new(null, [new("", "is not what was packed: its checksum is another")])
                     : reader.Read(text.AsSpan(0, length));
@@ -60,6 +59,22 @@ internal static class ZipReading
             return No($"took longer than {MostTime.TotalSeconds:0} seconds to read: bring its designs in a few at a time");
         }
         return faults.Count > 0 ? ([], faults) : (designs, []);
+    }
+
+    /// <summary>
+    /// Bytes of all entries, each counted up to one design's most and not read any further than the budget. Unpacking costs little beside
+    /// reading a design, so too much is said to be too much before any time goes into it, on a slow machine as on a fast one.
+    /// </summary>
+    private static async Task<long> UnpackedAsync(IEnumerable<ZipArchiveEntry> entries, byte[] text, CancellationToken stop)
+    {
+        long unpacked = 0;
+        foreach (var entry in entries)
+        {
+            await using var file = await entry.OpenAsync(stop);
+            unpacked += await file.ReadAtLeastAsync(text, text.Length, throwOnEndOfStream: false, stop);
+            if (unpacked > MostUnpacked) break;
+        }
+        return unpacked;
     }
 
     /// <summary>What the end of the zip says of its number of entries; one too large for that field says so by its greatest value.</summary>
