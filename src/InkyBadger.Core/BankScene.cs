@@ -12,6 +12,9 @@ public sealed record BankScene(DesignDocument Design, Bank Bank, int Index, Desi
 
     public InverterChoice? Inverter => Bank.Inverters.Count > 0 ? Bank.Inverters[0] : null;
 
+    /// <summary>Inverters beside the first, each on the bus by a run of its own.</summary>
+    public IEnumerable<InverterChoice> FurtherInverters => Bank.Inverters.Skip(1);
+
     /// <summary>The main run as the design has it, or one that is advised in everything.</summary>
     public Run MainRun => Find(Run.MainId) ?? AdvisedRun;
 
@@ -35,16 +38,6 @@ public sealed record BankScene(DesignDocument Design, Bank Bank, int Index, Desi
 
     private static readonly Run AdvisedRun = new() { Id = Run.MainId, From = "bank", To = "inverter" };
 
-    /// <summary>A change of the main run; the run is added when the design has none yet.</summary>
-    public DesignChange ChangeMainRun(Func<Run, Run> change) => ChangeRun(Run.MainId, change);
-
-    /// <summary>A change of any run, likewise.</summary>
-    public DesignChange ChangeRun(string id, Func<Run, Run> change)
-    {
-        for (var i = 0; i < Bank.Runs.Count; i++)
-            if (Bank.Runs[i].Id == id) return new($"{Pointer}/runs/{i}", DesignFormat.Node(change(Bank.Runs[i])));
-        return new($"{Pointer}/runs/-", DesignFormat.Node(change(id == Run.MainId ? AdvisedRun : new Run { Id = id })));
-    }
-
-    public DesignChange Change<T>(string path, T value) => new(Pointer + path, DesignFormat.Node(value));
+    /// <summary>A length in the words of the design's units: metres, or feet.</summary>
+    public string Length(double metres) => Say.Length(metres, Design.Display.Units);
 }

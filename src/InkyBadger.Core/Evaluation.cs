@@ -69,8 +69,8 @@ public sealed record Headlines(string Loads, string Voltage, string Inverter, st
 /// </summary>
 public sealed record LoadRow(string Id, string Name, LoadKind Kind, double RunningW, double HoursOn, double EnergyWh, double SurgeW, double StartSeconds, StateDemandResult? States);
 
-/// <summary>An instant of the day: when, what runs, the start on top of it and which load starts.</summary>
-public sealed record WorstInstant(double FromH, double ToH, double RunningW, double SurgeW, IReadOnlyList<string> Loads, string? Starting, double StartSeconds, Season Season);
+/// <summary>An instant of the day: when, what runs, the start on top of it and which load starts (by name and index; null: none, or all).</summary>
+public sealed record WorstInstant(double FromH, double ToH, double RunningW, double SurgeW, IReadOnlyList<string> Loads, string? Starting, int? StartingLoad, double StartSeconds, Season Season);
 
 /// <summary>A day of one season: what its loads take of AC, for how long they need the inverter, their peaks and the instants of these.</summary>
 public sealed record SeasonLoads(Season Season, double EnergyAcWh, double PeakAcW, double PeakDcW, double SurgeDemandW, double NeededOnH, WorstInstant Peak, WorstInstant Worst);
@@ -182,7 +182,10 @@ public sealed record EnergyResult([property: JsonIgnore] EnergyDay Day, IReadOnl
     public IReadOnlyList<EnergyRow> Rows => Day.Rows;
 }
 
-/// <summary>Currents at the bank [A]: the inverter's by the house rule of its run, the DC loads' peak, and both together.</summary>
+/// <summary>
+/// Currents at the bank [A]: the inverter's by the house rule of its run, the DC loads' peak, everything that leaves the bank, what of it is
+/// beside the inverter (DC loads, runs of one's own, further inverters, other banks), and what charges.
+/// </summary>
 public sealed record CurrentsResult(
     double DesignW,
     double InverterNominalA,
@@ -195,7 +198,9 @@ public sealed record CurrentsResult(
     double BankNominalA,
     double BankWorstA,
     double LoadWorstA,
-    double SurgeWorstA);
+    double SurgeWorstA,
+    double BesideWorstA,
+    double ChargingA);
 
 public sealed record BankResult(
     UnitItem Unit,

@@ -24,7 +24,10 @@ public static class Say
 
     public static string Percent(double fraction, int decimals = 1) => Number(fraction * 100, decimals) + " %";
 
-    public static string M(double metres) => metres.ToString("#,0.##", CultureInfo.InvariantCulture) + " m";
+    /// <summary>Metres, or feet where these are read; a foot has 0.3048 m.</summary>
+    public static string Length(double metres, Design.UnitSystem units) => units == Design.UnitSystem.Imperial
+        ? (metres / 0.3048).ToString("#,0.##", CultureInfo.InvariantCulture) + " ft"
+        : metres.ToString("#,0.##", CultureInfo.InvariantCulture) + " m";
 
     public static string Hours(double hours) => hours >= 48 ? Number(hours / 24, 1) + " days" : hours >= 1 ? hours.ToString("0.#", CultureInfo.InvariantCulture) + " h" : Number(hours * 60) + " min";
 

@@ -85,6 +85,18 @@ public static class BankSize
         return new(wanted, rated, ahEnergy, ahRate, series, parallel, series * parallel, governs, byEnergy, byRate, byBms);
     }
 
+    /// <summary>Whether strings of so many ampere-hours together, of whatever units, meet the energy and the C-rate that are asked.</summary>
+    public static bool Holds(BankSizeInput input, double ah)
+    {
+        var wanted = Work(input);
+        var mean = input.LoadW / input.NominalV ?? input.MeanCurrentA ?? 0;
+        var energy = input is { PeukertExponent: { } k, RatedHours: { } hours } && mean > 0 ? Shrunk(ah, mean, hours, k) : ah;
+        return Tolerant.AtLeast(energy, wanted.AhEnergy) && (wanted.AhRate is not { } rate || Tolerant.AtLeast(ah, rate));
+    }
+
+    /// <summary>What is left of a capacity at a mean current above its rated one.</summary>
+    private static double Shrunk(double ah, double meanA, double ratedHours, double k) => ah * Math.Min(1, Math.Pow(ah / (meanA * ratedHours), k - 1));
+
     private static double EnergyWanted(BankSizeInput input)
     {
         if (input.LoadW is { } loadW)
@@ -116,11 +128,7 @@ public static class BankSize
         var mean = input.LoadW / input.NominalV ?? Require.Given(input.MeanCurrentA);
         Require.Above(mean, 0, nameof(input.MeanCurrentA));
 
-        bool Meets(int p)
-        {
-            var capacity = p * input.UnitAh;
-            return Tolerant.AtLeast(capacity * Math.Min(1, Math.Pow(capacity / (mean * ratedHours), k - 1)), ahEnergy);
-        }
+        bool Meets(int p) => Tolerant.AtLeast(Shrunk(p * input.UnitAh, mean, ratedHours, k), ahEnergy);
         // The inverse gives the neighbourhood; the comparison itself decides.
         var shrunk = Math.Pow(ahEnergy * Math.Pow(mean * ratedHours, k - 1), 1 / k);
         var p = Tolerant.RoundUp(Math.Max(ahEnergy, shrunk) / input.UnitAh);

@@ -16,8 +16,8 @@ public static class BuildBank
 {
     public static Bank Of(Bank bank, BuildChoice choice)
     {
-        var otherVolts = bank.SystemV != choice.SystemV;
-        return bank with
+        var there = bank.SystemV == choice.SystemV ? SystemVoltage.Release(bank) : SystemVoltage.Set(bank, bank.SystemV ?? 0, choice.SystemV);
+        return there with
         {
             SystemV = choice.SystemV,
             Chemistry = null,
@@ -28,14 +28,8 @@ public static class BuildBank
             Wiring = new() { Style = choice.Style },
             Demand = bank.Demand with { Loads = [.. bank.Demand.Loads.Select(l => LoadFeeds.At(l, choice.SystemV, choice.Unit.Chemistry))] },
             Inverters = [.. bank.Inverters.Select(i => i.Item is { } item && item.SystemV != choice.SystemV ? i with { Item = null } : i)],
-            // Lengths stay where they were measured; sizes and fuses were chosen for another current.
-            Runs = [.. bank.Runs.Select(Free)],
-            // A setting was made for other cells.
-            Sources = otherVolts ? [.. bank.Sources.Select(s => s with { SettingV = null })] : bank.Sources,
         };
     }
-
-    private static Run Free(Run run) => run with { Size = null, Parallel = null, ConductorLengthsM = [], BusRatingA = null, Fuse = new() { DistanceM = run.Fuse.DistanceM }, Switch = run.Switch is { } s ? s with { RatingA = null, MaxDcV = null } : null };
 
     /// <summary>The changes that take a build over into the design.</summary>
     public static IReadOnlyList<DesignChange> Changes(DesignDocument design, int index, BuildChoice choice) => [new($"/banks/{index}", DesignFormat.Node(Of(design.Banks[index], choice)))];

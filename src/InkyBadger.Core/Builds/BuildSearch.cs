@@ -91,9 +91,8 @@ public static class BuildSearch
         var stand = Catalogue.Units.FirstOrDefault(u => u.Chemistry == chemistry && CellsPerSystem.Get(chemistry, systemV) % u.Cells == 0);
         var there = BuildBank.Of(bank, new(stand ?? Catalogue.Units[0] with { Chemistry = chemistry, Cells = 1 }, systemV, 1, 1, WiringStyle.Diagonal)) with { Unit = null, Chemistry = chemistry, Series = null, Parallel = null };
         var tried = design with { Banks = [.. design.Banks.Select((b, i) => i == index ? there : b)] };
-        var e = Evaluator.Evaluate(tried).Banks[index];
-        if (e is not { Voltage: { } voltage, Energy: { } energy, Currents: { } currents } || bank.Inverters.Count > 0 && e.Inverter?.Item is null) return null;
-        var scene = new BankScene(tried, there, index, new(design.HouseRules), null);
-        return unit => BankStage.StringsFor(scene, voltage, energy, currents, unit);
+        var w = new SiteWork(tried)[index];
+        if (w.Voltage.Value is not { } voltage || w.Energy.Value is not { } energy || w.Currents.Value is not { } currents || bank.Inverters.Count > 0 && w.Inverter.Value?.Item is null) return null;
+        return unit => BankNeed.StringsFor(w.Scene, voltage, energy, currents, unit);
     }
 }

@@ -11,10 +11,13 @@ public static class DevicesStage
     /// <summary>Output of a converter nobody said anything else of [V].</summary>
     public const double DefaultConverterV = 12;
 
-    public static IReadOnlyList<DeviceResult> Work(BankScene scene, VoltageResult voltage, IReadOnlyList<CircuitResult> circuits)
+    public static Step<IReadOnlyList<DeviceResult>> Work(BankWork w)
     {
-        var demand = scene.Bank.Demand;
-        if (demand.By != DemandBy.Loads) return [];
+        var (scene, voltage) = (w.Scene, w.Voltage.Need());
+        // A device's volts are those at the end of its branch.
+        var circuits = w.Circuits.Value ?? [];
+        var demand = w.Document.Demand;
+        if (demand.By != DemandBy.Loads) return new([], null);
         var chemistry = Chemistries.Get(voltage.Chemistry);
         var results = new List<DeviceResult>();
         foreach (var (i, load) in demand.Loads.Index())
@@ -25,7 +28,7 @@ public static class DevicesStage
             if (scene.Tape is { } tape) WriteWorking(tape, scene, result, results.Count, branch);
             results.Add(result);
         }
-        return results;
+        return new(results, null);
     }
 
     private static (CircuitResult Circuit, int Index)? BranchOf(IReadOnlyList<CircuitResult> circuits, int load)

@@ -11,8 +11,10 @@ public static class EnergyStage
     /// <summary>Hours of the night of 24; loads given by hours count this share.</summary>
     private const double NightShare = 14.0 / 24;
 
-    public static EnergyResult Work(BankScene scene, List<ResolvedLoad> loads, LoadsResult figures, VoltageResult voltage, InverterResult? inverter)
+    public static Step<EnergyResult> Work(BankWork w)
     {
+        var (scene, figures, loads, voltage) = (w.Scene, w.Loads.Need(), w.Resolved.Need(), w.Voltage.Need());
+        var inverter = w.Inverter.Value;
         var seasons = LoadsStage.SeasonsOf(loads);
         var days = new EnergyDay[seasons.Count];
         for (var i = 0; i < days.Length; i++) days[i] = Day(scene, LoadsStage.In(loads, seasons[i]), figures, voltage, inverter, seasons[i]);

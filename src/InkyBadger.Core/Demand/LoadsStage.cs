@@ -75,9 +75,20 @@ public static class LoadsStage
     public static List<ResolvedLoad> In(List<ResolvedLoad> loads, Season season) => season == Season.Both ? loads
         : loads.ConvertAll(l => l.Season == Season.Both || l.Season == season ? l : l with { Daily = l.Daily with { Quantity = 0 } });
 
-    public static LoadsResult? Work(BankScene scene, List<ResolvedLoad> loads)
+    internal static Step<LoadsResult> Sketch(BankWork w) => Of(w.Scene with { Tape = null }, Resolve(w.Document, 12));
+
+    internal static Step<List<ResolvedLoad>> Resolve(BankWork w) => Resolve(w.Document, w.Voltage.Need().NominalV);
+
+    public static Step<LoadsResult> Work(BankWork w)
     {
-        if (loads.Count == 0) return null;
+        // What the first look refuses is refused in earnest.
+        w.Sketch.Need();
+        return Of(w.Scene, w.Resolved.Need());
+    }
+
+    private static Step<LoadsResult> Of(BankScene scene, List<ResolvedLoad> loads)
+    {
+        if (loads.Count == 0) return new Gap(Findings.Station.Loads, "/demand/loads", "add the first load");
         foreach (var load in loads)
             if (load.Daily.Windows is { } windows) DailyDemand.CheckWindows(windows);
         var rows = loads.ConvertAll(l => new LoadRow(l.Id, l.Name, l.Daily.Kind, l.Daily.RunningW, l.Daily.HoursOn, l.Daily.RunningW * l.Daily.Duty * l.Daily.HoursOn, l.Daily.SurgeWatts, l.StartSeconds, l.States));
@@ -148,6 +159,6 @@ public static class LoadsStage
         else
             foreach (var load in loads)
                 if (load.Daily.Kind == LoadKind.Ac && load.Daily.StartExtraW > 0 && load.Daily.OnAt(s.FromH)) seconds = Math.Max(seconds, load.StartSeconds);
-        return new(s.FromH, s.ToH, s.AcW, s.SurgeW, names, s.Starting >= 0 ? loads[s.Starting].Name : null, seconds, season);
+        return new(s.FromH, s.ToH, s.AcW, s.SurgeW, names, s.Starting >= 0 ? loads[s.Starting].Name : null, s.Starting >= 0 ? s.Starting : null, seconds, season);
     }
 }

@@ -32,6 +32,15 @@ public sealed record Bank
 
     /// <summary>The bank with one of its loads in another form.</summary>
     internal Bank WithLoad(int index, Load load) => this with { Demand = Demand with { Loads = [.. Demand.Loads.Select((l, i) => i == index ? load : l)] } };
+
+    internal Bank WithInverter(int index, Func<InverterChoice, InverterChoice> change) => this with { Inverters = [.. Inverters.Select((x, i) => i == index ? change(x) : x)] };
+
+    internal Bank WithSource(int index, Func<Source, Source> change) => this with { Sources = [.. Sources.Select((x, i) => i == index ? change(x) : x)] };
+
+    /// <summary>The bank with one of its runs changed; a run that stood as advised in everything is added.</summary>
+    internal Bank WithRun(string id, Func<Run, Run> change) => Runs.Any(r => r.Id == id)
+        ? this with { Runs = [.. Runs.Select(r => r.Id == id ? change(r) : r)] }
+        : this with { Runs = [.. Runs, change(id == Run.MainId ? new Run { Id = id, From = "bank", To = "inverter" } : new Run { Id = id })] };
 }
 
 /// <summary>Which of the three ways of stating the demand counts; the others are kept, so that switching loses nothing.</summary>

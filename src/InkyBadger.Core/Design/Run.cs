@@ -25,6 +25,9 @@ public sealed record Run
     /// <summary>What the ids of runs begin with that belong to a load, a source, a converter or the panel of DC circuits.</summary>
     public const string LoadPrefix = "load-", SourcePrefix = "source-", ConverterPrefix = "converter-", PanelId = "panel";
 
+    /// <summary>What the ids of runs begin with that belong to a further inverter (its id follows), or to a join of the design (its place in the list).</summary>
+    public const string FurtherPrefix = "inverter-", JoinPrefix = "join-";
+
     public string Id { get; init; } = "";
     public string From { get; init; } = "";
     public string To { get; init; } = "";

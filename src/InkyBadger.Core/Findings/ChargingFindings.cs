@@ -6,47 +6,48 @@ namespace InkyBadger.Core.Findings;
 /// <summary>What charges the bank, as far as the document knows its sources.</summary>
 internal static class ChargingFindings
 {
-    public static FindingRule[] Rules { get; } = [TooMuch, Alternator, Setting, Cold];
+    public static FindingRule[] Rules { get; } = [TooMuch, Alternator, Cold];
 
     private static Finding? TooMuch(FindingScene s)
     {
         if (s.Results.Bank is not { } b) return null;
         var sources = s.Scene.Bank.Sources;
-        var amps = sources.Sum(x => x.Amps ?? 0);
+        // All that comes in at the bus: a join from another bank charges as a source does.
+        var amps = s.Work.Flows.Value?.ChargingA ?? 0;
         var byRate = Chemistries.Get(b.Unit.Chemistry).MaxChargeCRate * b.Ah;
-        var most = Math.Min(byRate, b.Unit.Bms?.ChargeA * b.Parallel ?? double.MaxValue);
+        var byUnits = s.Work.Pack.Value is { } pack && pack.Strings.Any(x => x.ChargeA is not null) ? pack.Strings.Sum(x => x.ChargeA ?? double.PositiveInfinity) : double.MaxValue;
+        var most = Math.Min(byRate, byUnits);
         if (amps <= 0 || !Tolerant.Exceeds(amps, most)) return null;
         var single = sources.Index().Where(x => x.Item.Amps > 0).ToList();
-        Mend[] mends = single.Count == 1 ? [s.MendBank($"Limit it to {Say.A(most)}", "what the bank takes", $"/sources/{single[0].Index}/amps", (double?)most)] : [];
+        MendOffer? limit = single.Count == 1 ? FindingScene.Offer($"Limit it to {Say.A(most)}", "what the bank takes", s.Bank.WithSource(single[0].Index, x => x with { Amps = most })) : null;
         return s.Make("charge.too-much", Grade.Caution, Station.Bank, "/sources", $"{Say.A(amps)} of charge, where the bank takes {Say.A(most)}",
             most < byRate ? "More than its units allow: a BMS opens, or the cells age fast." : "More than its chemistry takes gladly: heat, gas, and a short life.",
-            [new("sources", amps, "A"), new("the bank takes", most, "A")], mends);
+            [new("sources", amps, "A"), new("the bank takes", most, "A")], limit);
     }
 
     private static Finding? Alternator(FindingScene s)
     {
         var sources = s.Scene.Bank.Sources;
         var at = sources.Index().FirstOrDefault(x => x.Item.Kind == SourceKind.Alternator);
-        if (at.Item is null || s.Results.Bank is not { Unit.Bms: not null } b) return null;
+        if (at.Item is null || s.Results.Bank is not { } b || s.Work.Pack.Value is not { } pack || !pack.Strings.Any(x => x.Units.Any(u => u.Item.Bms is not null))) return null;
         return s.Make("charge.alternator", Grade.Danger, Station.Bank, $"/sources/{at.Index}", "The alternator charges the bank directly",
             "When a BMS opens, the alternator is left without a load and its voltage leaps: it kills itself and the vehicle’s electronics.", [new("units that can open", b.Units, "")],
-            s.MendBank("Put a DC–DC charger between", "the alternator keeps its own battery", $"/sources/{at.Index}/kind", SourceKind.DcDc));
+            FindingScene.Offer("Put a DC–DC charger between", "the alternator keeps its own battery", s.Bank with { Sources = [.. sources.Select(x => x.Kind == SourceKind.Alternator ? x with { Kind = SourceKind.DcDc } : x)] }));
     }
 
-    private static Finding? Setting(FindingScene s)
+    internal static IEnumerable<Finding> Settings(FindingScene s)
     {
-        if (s.Results.Bank is not { } b) return null;
+        if (s.Results.Bank is not { } b) yield break;
         var chemistry = Chemistries.Get(b.Unit.Chemistry);
         var (top, low) = (b.Cells * chemistry.CellTopV, b.Cells * chemistry.CellFloatV);
         foreach (var (i, source) in s.Scene.Bank.Sources.Index())
         {
             if (source.SettingV is not { } setting || Tolerant.AtLeast(top, setting) && Tolerant.AtLeast(setting, low)) continue;
             var high = setting > top;
-            return s.Make("charge.setting", high ? Grade.Danger : Grade.Caution, Station.Bank, $"/sources/{i}/settingV", $"{source.Name} is set to {Say.V(setting)}, as for another battery",
+            yield return s.Make("charge.setting", high ? Grade.Danger : Grade.Caution, Station.Bank, $"/sources/{i}/settingV", $"{source.Name} is set to {Say.V(setting)}, as for another battery",
                 high ? $"Above {Say.V(top)} these cells are overcharged." : $"Below {Say.V(low)} the bank never comes to full.", [new("setting", setting, "V"), new("of this bank", high ? top : low, "V")],
-                s.MendBank("Take the setting back", "as the chemistry asks", $"/sources/{i}/settingV", (double?)null));
+                FindingScene.Offer("Take the setting back", "as the chemistry asks", s.Bank.WithSource(i, x => x with { SettingV = null }))) with { About = source.Id };
         }
-        return null;
     }
 
     private static Finding? Cold(FindingScene s) => s.Scene.Design.Place.AmbientC is { } c && c < 0 && s.Scene.Bank.Sources.Count > 0 && s.Results.Bank is { } b && Chemistries.Get(b.Unit.Chemistry).IsLithium

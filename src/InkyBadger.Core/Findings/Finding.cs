@@ -1,4 +1,4 @@
-using InkyBadger.Core.Design;
+using System.Text.Json.Serialization;
 
 namespace InkyBadger.Core.Findings;
 
@@ -8,9 +8,6 @@ public enum Station { Loads, Voltage, Inverter, Bank, Cables }
 
 /// <summary>A figure that shows a finding, with its unit.</summary>
 public sealed record FindingFigure(string Label, double Value, string Unit);
-
-/// <summary>A change that mends a finding, and what it will bring.</summary>
-public sealed record Mend(string Label, string Outcome, IReadOnlyList<DesignChange> Changes);
 
 /// <summary>
 /// Something wrong or worth a look: <paramref name="Rule"/> is the rule's id, <paramref name="Place"/> the document's pointer it is about.
@@ -23,5 +20,21 @@ public sealed record Finding(
     string Place,
     string Title,
     string Why,
-    IReadOnlyList<FindingFigure> Figures,
-    IReadOnlyList<Mend> Mends);
+    IReadOnlyList<FindingFigure> Figures)
+{
+    private IReadOnlyList<Mend>? mends;
+
+    /// <summary>The id of the run, load or source it is about; empty: the bank as a whole.</summary>
+    [JsonIgnore]
+    public string About { get; init; } = "";
+
+    /// <summary>What can be done about it; tried when it is first asked for.</summary>
+    public IReadOnlyList<Mend> Mends => mends ??= Trials is null || Offers is null ? [] : Trials.Kept(this, Offers());
+
+    internal Func<IEnumerable<MendOffer>>? Offers { get; init; }
+
+    internal MendTrials? Trials { get; init; }
+
+    /// <summary>Whether it is the same thing that is found, whatever its figures.</summary>
+    public bool IsAsOf(Finding other) => Rule == other.Rule && Bank == other.Bank && About == other.About;
+}

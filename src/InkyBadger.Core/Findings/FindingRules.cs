@@ -1,38 +1,77 @@
-using InkyBadger.Core.Demand;
+using InkyBadger.Core.Banks;
 using InkyBadger.Core.Design;
+using InkyBadger.Core.Voltage;
 
 namespace InkyBadger.Core.Findings;
 
-/// <summary>What a rule sees: the bank's scene and everything worked out for it.</summary>
-public sealed record FindingScene(BankScene Scene, BankEvaluation Results)
+/// <summary>What a rule sees: the work on the bank, and everything worked out for it.</summary>
+public sealed class FindingScene
 {
-    /// <summary>The one load whose other hour would ease the worst instant most, as a mend, and whether the inverter holds then. Looked for only when asked, and once.</summary>
-    internal Lazy<(Mend Mend, bool Holds)?> Apart { get; } = new(() => MoveApart(Scene, Results));
+    private readonly MendTrials? trials;
+    private Bank? at24, at48;
 
-    /// <summary>The voltages at which the main run can be built. The same for every run that asks, so looked for once.</summary>
-    internal Lazy<IReadOnlyList<Mend>> HigherVoltage { get; } = new(() => [.. RunView.HigherVoltage(Scene, Results)]);
-
-    private static (Mend, bool)? MoveApart(BankScene scene, BankEvaluation results)
+    /// <param name="work">The bank in hand.</param>
+    /// <param name="results">All its stages.</param>
+    /// <param name="known">Everything that is found in the design, complete once somebody asks for a mend; null: nobody will.</param>
+    public FindingScene(BankWork work, BankEvaluation results, IReadOnlyList<Finding>? known = null)
     {
-        if (Moves.Best(scene.Design, scene.Index, results) is not var (index, move)) return null;
-        var load = scene.Bank.Demand.Loads[index];
-        var then = Evaluator.FiguresOf(scene, scene.Bank.WithLoad(index, load with { Windows = Moves.Windows(move) }));
-        if (then.Loads is not { } loads) return null;
-        var holds = then.Inverter?.Demands.All(d => d.Holds) == true;
-        return (new($"{load.Name} at {Moves.Times(move)}", $"{Say.W(loads.PeakAcW)} running, {Say.W(loads.SurgeDemandW)} at worst{(holds ? ", and it holds" : ", not enough alone")}",
-            [Moves.Change(scene.Index, index, move)]), holds);
+        (Work, Results) = (work, results);
+        trials = known is null ? null : new(this, known);
     }
 
-    public Finding Make(string rule, Grade grade, Station station, string place, string title, string why, FindingFigure[] figures, params Mend[] mends) =>
-        new(rule, grade, station, Results.Id, Scene.Pointer + place, title, why, figures, mends);
+    public BankWork Work { get; }
+    public BankEvaluation Results { get; }
+    public BankScene Scene => Work.Scene;
+    public Bank Bank => Work.Document;
 
-    public Mend MendRun(string label, string outcome, Func<Run, Run> change) => new(label, outcome, [Scene.ChangeMainRun(change)]);
+    public Finding Make(string rule, Grade grade, Station station, string place, string title, string why, FindingFigure[] figures, params MendOffer?[] offers) =>
+        Make(rule, grade, station, place, title, why, figures, () => offers.OfType<MendOffer>());
 
-    public Mend MendBank<T>(string label, string outcome, string path, T value) => new(label, outcome, [Scene.Change(path, value)]);
+    /// <summary>With offers that are only looked for when somebody asks for them.</summary>
+    public Finding Make(string rule, Grade grade, Station station, string place, string title, string why, FindingFigure[] figures, Func<IEnumerable<MendOffer>> offers) =>
+        new(rule, grade, station, Results.Id, Scene.Pointer + place, title, why, figures) { Offers = offers, Trials = trials };
+
+    internal static MendOffer Offer(string label, string outcome, Bank then, string? group = null) => new(label, _ => outcome, then, group);
+
+    internal static MendOffer Offer(string label, Func<BankWork, string> outcome, Bank then, string? group = null) => new(label, outcome, then, group);
+
+    internal MendOffer OfRun(string id, string label, string outcome, Func<Run, Run> change, string? group = null) => Offer(label, outcome, Bank.WithRun(id, change), group);
+
+    /// <summary>The bank at a higher voltage, the same object for every rule that asks.</summary>
+    private Bank At(int volts) => volts == 24 ? at24 ??= SystemVoltage.Set(Bank, Results.Voltage!.SystemV, 24) : at48 ??= SystemVoltage.Set(Bank, Results.Voltage!.SystemV, 48);
+
+    /// <summary>The voltages above this one, with what main cable and fuse would be there.</summary>
+    internal IEnumerable<MendOffer> HigherVoltages()
+    {
+        if (Results.Voltage is not { SystemV: < 48 } v || Scene.Inverter is null) yield break;
+        foreach (var next in (int[])[24, 48])
+            if (next > v.SystemV) yield return Offer($"Try {next} V", MainRunOf, At(next));
+    }
+
+    internal static string MainRunOf(BankWork then) => then.MainRun.Value is not { } run ? "nothing draws current then"
+        : run is { Size: { } size, RatingA: { } rating } ? $"{Say.A(run.DesignA)}: {Say.Size(size, run.Conductors)} behind {Say.Rating(rating)}" : $"{Say.A(run.DesignA)} in the main cable";
+
+    /// <summary>More strings, one by one, until there are enough.</summary>
+    internal IEnumerable<MendOffer> MoreStrings(Func<BankWork, string> outcome)
+    {
+        if (Results.Bank is not { } b) yield break;
+        var most = Math.Min(b.Unit.MaxParallel ?? BankStage.MostStrings, BankStage.MostStrings);
+        if (b.ParallelPinned && b.AdvisedParallel is { } advised && advised > b.Parallel) yield return Offer($"Use {advised} strings", outcome, Bank with { Parallel = null }, "strings");
+        for (var p = b.Parallel + 1; p <= Math.Min(most, b.Parallel + MostMoreStrings) && p * b.Series <= DesignCheck.MostUnits; p++) yield return Offer($"Use {p} strings", outcome, Bank with { Parallel = p }, "strings");
+    }
+
+    private const int MostMoreStrings = 6;
+
+    /// <summary>The unit as advised, and with it S and P.</summary>
+    internal MendOffer? AdvisedUnit() => Results.Bank is not { UnitPinned: true } ? null
+        : Offer("Use the advised unit", then => then.Bank.Value is { } b ? $"{b.Series * b.Parallel} × {b.Unit.Name}" : "from the catalogue", Bank with { Unit = null, Series = null, Parallel = null, Positions = [] });
 }
 
 /// <summary>One thing that can be wrong: null when it is not.</summary>
 public delegate Finding? FindingRule(FindingScene scene);
+
+/// <summary>Something that can be wrong in several places of a bank.</summary>
+public delegate IEnumerable<Finding> PlacesRule(FindingScene scene);
 
 /// <summary>One thing that can be wrong with a load (and its index): null when it is not.</summary>
 public delegate Finding? LoadRule(FindingScene scene, Load load, int index);
@@ -42,17 +81,20 @@ public static class FindingRules
 {
     public static IReadOnlyList<FindingRule> All { get; } = [.. LoadFindings.Rules, .. InverterFindings.Rules, .. BankFindings.Rules, .. MixFindings.Rules, .. ChargingFindings.Rules, .. PlaceFindings.Rules, .. CableFindings.Rules];
 
+    private static PlacesRule[] OfPlaces { get; } = [ChargingFindings.Settings, CableFindings.Shunt];
+
     /// <summary>Findings of a bank, the gravest first, within a grade in the order of the work.</summary>
     public static void Collect(FindingScene scene, List<Finding> into)
     {
         foreach (var rule in All)
             if (rule(scene) is { } finding) into.Add(finding);
+        foreach (var rule in OfPlaces) into.AddRange(rule(scene));
         foreach (var view in RunView.Of(scene))
             foreach (var rule in RunFindings.OfEachRun)
-                if (rule(scene, view) is { } finding) into.Add(finding);
+                if (rule(scene, view) is { } finding) into.Add(finding with { About = view.Doc.Id });
         if (scene.Scene.Bank.Demand.By != DemandBy.Loads) return;
         foreach (var (i, load) in scene.Scene.Bank.Demand.Loads.Index())
             foreach (var rule in LoadFindings.OfEachLoad)
-                if (rule(scene, load, i) is { } finding) into.Add(finding);
+                if (rule(scene, load, i) is { } finding) into.Add(finding with { About = load.Id });
     }
 }

@@ -1,5 +1,7 @@
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
+using InkyBadger.Core.Reference;
+using InkyBadger.Core.Voltage;
 
 namespace InkyBadger.Core.Findings;
 
@@ -13,9 +15,16 @@ internal static class InverterFindings
 
     public static FindingRule[] Rules { get; } = [WrongClass, Loop, NoneFits, Overload, Surge, Headroom, Apparent, CutOff, OverLimit, LowVoltage, ModifiedWave, SelectorByRule];
 
-    private static Mend[] Advised(FindingScene s, InverterResult inverter) => inverter.Pinned && inverter.AdvisedKey is not null && inverter.AdvisedKey != inverter.Item?.Key
-        ? [s.MendBank($"Use {inverter.AdvisedName}", "holds every load and start", "/inverters/0/item", (InverterItem?)null)]
+    private static MendOffer[] Advised(FindingScene s, InverterResult inverter) => inverter.Pinned && inverter.AdvisedKey is not null && inverter.AdvisedKey != inverter.Item?.Key
+        ? [FindingScene.Offer($"Use {inverter.AdvisedName}", Gives, s.Bank.WithInverter(0, x => x with { Item = null }))]
         : [];
+
+    private static string Gives(BankWork then) => then.Inverter.Value is { AvailableContinuousW: { } watts, AvailableSurgeW: { } surge } i
+        ? $"{Say.W(watts)} without end, {Say.W(surge)} at a start{(i.FirstToGive is null ? "" : ", not enough alone")}" : "none of the catalogue fits";
+
+    /// <summary>The bank at another voltage, with all that belonged to the old one free.</summary>
+    private static MendOffer At(FindingScene s, int volts, string label, string? group = null) =>
+        FindingScene.Offer(label, FindingScene.MainRunOf, SystemVoltage.Set(s.Bank, s.Results.Voltage!.SystemV, volts), group);
 
     private static Finding? WrongClass(FindingScene s)
     {
@@ -23,7 +32,7 @@ internal static class InverterFindings
         return s.Make("inverter.class", Grade.Danger, Station.Inverter, "/inverters/0/item", $"A {item.SystemV} V inverter on a {v.SystemV} V bus",
             item.SystemV < v.SystemV ? "The bus is above what it bears: it fails, and may burn." : "The bus never reaches the voltage it starts at.",
             [new("inverter", item.SystemV, "V"), new("bus", v.SystemV, "V")],
-            [.. Advised(s, inverter), s.MendBank($"Make it a {item.SystemV} V system", "bank, cable and fuse follow", "/systemV", (int?)item.SystemV)]);
+            [.. Advised(s, inverter), At(s, item.SystemV, $"Make it a {item.SystemV} V system")]);
     }
 
     /// <summary>Each turn loses what inverter and charger keep, until the bank is flat.</summary>
@@ -33,7 +42,7 @@ internal static class InverterFindings
         var comes = inverter.Efficiency * ChargerEfficiency;
         return s.Make("inverter.loop", Grade.Danger, Station.Inverter, "/inverters/0/charger", "The charger hangs on its own inverter",
             $"Of each watt-hour that leaves the bank {Say.Percent(comes)} come back: it empties itself, and nothing stops it. A transfer must take the charger off the inverter’s outlets.",
-            [new("comes back", comes, "fraction")], s.MendBank("Feed the charger from the shore", "the loop is open", "/inverters/0/charger", (ChargerFeed?)ChargerFeed.Shore));
+            [new("comes back", comes, "fraction")], FindingScene.Offer("Feed the charger from the shore", "the loop is open", s.Bank.WithInverter(0, x => x with { Charger = ChargerFeed.Shore })));
     }
 
     private static Finding? SelectorByRule(FindingScene s)
@@ -41,7 +50,7 @@ internal static class InverterFindings
         if (s.Scene.Inverter is not { Feeds: "panel" } || s.Scene.Rules.Word("ac-feed") != "pass-through" || s.Results.Inverter is not { Item: { } item }) return null;
         return s.Make("inverter.feed", Grade.Note, Station.Inverter, "/inverters/0/feeds", "The house rule feeds AC by a transfer",
             "A selector waits for somebody to turn it; a transfer takes over unattended.", [new("inverter", item.ContinuousW, "W")],
-            s.MendBank("Pass-through with transfer", "takes over by itself", "/inverters/0/feeds", "transfer"));
+            FindingScene.Offer("Pass-through with transfer", "takes over by itself", s.Bank.WithInverter(0, x => x with { Feeds = "transfer" })));
     }
 
     /// <summary>Volt-amperes against a rating: without a rating in VA of its own the watts stand for it.</summary>
@@ -58,29 +67,48 @@ internal static class InverterFindings
     private static Finding? CutOff(FindingScene s)
     {
         if (s.Results.Envelope is not { SurgeEndV: { } end, CutOffV: { } cutOff } || s.Results.MainRun is not { } run || s.Results.Loads is not { } loads || Tolerant.AtLeast(end, cutOff)) return null;
-        List<Mend> mends = [];
-        if (run.SizePinned && run.Advised is { } advised && advised.Size != run.Size)
-            mends.Add(s.MendRun($"Use {Say.Size(advised.Size, advised.Conductors)}", "as advised", r => r with { Size = null, Parallel = null }));
-        if (s.Results.Voltage is { SystemV: < 48 } v)
+        IEnumerable<MendOffer> Ways()
         {
-            var next = v.SystemV < 24 ? 24 : 48;
-            mends.Add(new($"Try {next} V", "the same watts on less current", [s.Scene.Change("/systemV", (int?)next), s.Scene.Change("/inverters/0/item", (InverterItem?)null)]));
+            if (run.SizePinned && run.Advised is { } advised && advised.Size != run.Size)
+                yield return s.OfRun(Run.MainId, $"Use {Say.Size(advised.Size, advised.Conductors)}", "as advised", r => r with { Size = null, Parallel = null });
+            if (Thicker(run) is { } more)
+                yield return FindingScene.Offer($"Use {Say.Size(more.Size, more.Conductors)}", EndOf, s.Bank.WithRun(Run.MainId, r => r with { Size = more.Size, Parallel = more.Conductors, ConductorLengthsM = [] }));
+            foreach (var higher in s.HigherVoltages()) yield return higher with { Promise = EndOf };
         }
+
         return s.Make("inverter.cut-off", Grade.Fault, Station.Inverter, "/runs", $"It cuts off at the start: {Say.V(Math.Round(end, 2))} at its terminals",
             $"The bank nearly empty, {loads.Worst.Starting ?? "the worst instant"} pulls them below the {Say.V(cutOff)} at which it stops, though the batteries are well.",
-            [new("at its terminals", end, "V"), new("cuts off at", cutOff, "V")], [.. mends]);
+            [new("at its terminals", end, "V"), new("cuts off at", cutOff, "V")], Ways);
+    }
+
+    private static string EndOf(BankWork then) => then.Envelope.Value is { SurgeEndV: { } end } envelope
+        ? $"{Say.V(Math.Round(end, 2))} at its terminals{(envelope.CutOffV is { } cutOff ? $", it cuts off at {Say.V(cutOff)}" : "")}" : "the same watts on less current";
+
+    /// <summary>The next more copper, one size up or one conductor more.</summary>
+    private static (string Size, int Conductors)? Thicker(RunResult run)
+    {
+        if (run.Size is not { } size || !CablePractices.Get(run.Practice).Has(size)) return null;
+        var rows = CablePractices.Get(run.Practice).Rows;
+        var at = rows.Index().First(r => r.Item.Size == size).Index;
+        return at + 1 < rows.Count ? (rows[at + 1].Size, run.Conductors) : run.Conductors < 3 ? (size, run.Conductors + 1) : null;
     }
 
     /// <summary>A voltage that was chosen against the house rule's limit.</summary>
     private static Finding? OverLimit(FindingScene s)
     {
         if (s.Results.Voltage is not { } v || s.Results.Currents is not { } c || s.Results.Inverter is null || !Tolerant.Exceeds(c.InverterWorstA, v.CurrentLimitA) || v.School != "by-current") return null;
-        Mend[] mends = v.AdvisedV != v.SystemV
-            ? [new($"As advised, {v.AdvisedV} V", $"{Say.A(c.InverterWorstA * v.SystemV / v.AdvisedV)} in the main cable", [s.Scene.Change("/systemV", (int?)null), s.Scene.Change("/series", (int?)null), s.Scene.Change("/parallel", (int?)null), s.Scene.Change("/inverters/0/item", (InverterItem?)null)])]
-            : [];
+        IEnumerable<MendOffer> Ways()
+        {
+            if (v.AdvisedV == v.SystemV) yield break;
+            var then = SystemVoltage.Set(s.Bank, v.SystemV, v.AdvisedV);
+            // Left to the advice where it still says so once the old inverter is gone; else pinned.
+            yield return FindingScene.Offer($"As advised, {v.AdvisedV} V", FindingScene.MainRunOf, then with { SystemV = null }, "advised");
+            yield return FindingScene.Offer($"As advised, {v.AdvisedV} V", FindingScene.MainRunOf, then, "advised");
+        }
+
         return s.Make("voltage.limit", Grade.Caution, Station.Voltage, "/systemV", $"{Say.A(c.InverterWorstA)} at {v.SystemV} V, over the house rule’s {Say.Rating(v.CurrentLimitA)}",
             v.AdvisedV == v.SystemV ? "No voltage up to 48 V keeps it: fewer watts, or more inverters on banks of their own." : "A higher voltage carries the same watts on less current.",
-            [new("worst current", c.InverterWorstA, "A"), new("house rule", v.CurrentLimitA, "A")], mends);
+            [new("worst current", c.InverterWorstA, "A"), new("house rule", v.CurrentLimitA, "A")], Ways);
     }
 
     private static Finding? NoneFits(FindingScene s)
@@ -89,7 +117,7 @@ internal static class InverterFindings
         return s.Make("inverter.none", Grade.Fault, Station.Inverter, "/inverters/0/item", $"No {s.Results.Voltage!.SystemV} V inverter of the catalogue fits",
             $"The loads ask for {Say.W(inverter.RequiredContinuousW)} without end and {Say.W(inverter.RequiredSurgeW)} at a start. Move loads apart, or take a higher voltage.",
             [new("wanted", inverter.RequiredContinuousW, "W"), new("surge", inverter.RequiredSurgeW, "W")],
-            s.Results.Voltage.SystemV < 48 ? [s.MendBank("Try 48 V", "larger inverters are made for it", "/systemV", (int?)48)] : []);
+            () => s.HigherVoltages().Select(higher => higher with { Promise = Gives }));
     }
 
     /// <summary>What runs, against the data sheet's times.</summary>
@@ -100,15 +128,22 @@ internal static class InverterFindings
         if (worst is null) return null;
         return s.Make("inverter.running", Grade.Fault, Station.Inverter, "/inverters/0/item", $"{Say.W(worst.Watts)} at once is too much",
             $"For {Say.Seconds(worst.Seconds)} the inverter gives {Say.W(worst.GivesW)}: {Say.W(worst.Watts - worst.GivesW)} short. {Together(s.Results.Loads!.Peak)}",
-            [new("asked", worst.Watts, "W"), new("given", worst.GivesW, "W"), new("for", worst.Seconds, "s")], Apart(s, inverter));
+            [new("asked", worst.Watts, "W"), new("given", worst.GivesW, "W"), new("for", worst.Seconds, "s")], () => Apart(s, inverter));
     }
 
-    /// <summary>The load whose other hour leaves the lowest worst instant; foremost where that is enough, else after the inverter that would be.</summary>
-    private static Mend[] Apart(FindingScene s, InverterResult inverter)
+    /// <summary>The load whose other hour leaves the lowest worst instant, and the inverter that holds; whichever of them is enough.</summary>
+    private static IEnumerable<MendOffer> Apart(FindingScene s, InverterResult inverter)
     {
-        var advised = Advised(s, inverter);
-        return s.Apart.Value is not var (apart, holds) ? advised : holds ? [apart, .. advised] : [.. advised, apart];
+        if (Moves.Best(s.Work.Site.Design, s.Scene.Index, s.Results) is var (index, move))
+        {
+            var load = s.Bank.Demand.Loads[index];
+            yield return FindingScene.Offer($"{load.Name} at {Moves.Times(move)}", Watts, s.Bank.WithLoad(index, load with { Windows = Moves.Windows(move) }));
+        }
+        foreach (var advised in Advised(s, inverter)) yield return advised;
     }
+
+    private static string Watts(BankWork then) => then.Loads.Value is { } loads
+        ? $"{Say.W(loads.PeakAcW)} running, {Say.W(loads.SurgeDemandW)} at worst{(then.Inverter.Value?.FirstToGive is null ? ", and it holds" : "")}" : "";
 
     private static Finding? Surge(FindingScene s)
     {
@@ -117,7 +152,7 @@ internal static class InverterFindings
         if (worst is null) return null;
         return s.Make("inverter.surge", Grade.Fault, Station.Inverter, "/inverters/0/item", $"{Capital(worst.Label)} trips it",
             $"{Say.W(worst.Watts)} for {Say.Seconds(worst.Seconds)}; for so long the inverter gives {Say.W(worst.GivesW)}: {Say.W(worst.Watts - worst.GivesW)} short. {Together(s.Results.Loads!.Worst)}",
-            [new("asked", worst.Watts, "W"), new("given", worst.GivesW, "W"), new("for", worst.Seconds, "s")], Apart(s, inverter));
+            [new("asked", worst.Watts, "W"), new("given", worst.GivesW, "W"), new("for", worst.Seconds, "s")], () => Apart(s, inverter));
     }
 
     private static string Together(WorstInstant instant) => instant.Loads.Count < 2 ? "" : $"On together at {Say.Clock(instant.FromH)}: {string.Join(", ", instant.Loads.Take(5))}.";
@@ -140,7 +175,7 @@ internal static class InverterFindings
         return s.Make("inverter.twelve-volts", Grade.Caution, Station.Voltage, "/systemV", $"{Say.W(item.ContinuousW * inverter.Stack)} at 12 V is {Say.A(c.InverterWorstA)}",
             "Copper, fuses and joints for such a current are dear and unforgiving; at a higher voltage the same watts flow on half or a quarter of it.",
             [new("current", c.InverterWorstA, "A")],
-            new Mend("Try 24 V", $"{Say.A(c.InverterWorstA / 2)} in the main cable", [s.Scene.Change("/systemV", (int?)24), s.Scene.Change("/inverters/0/item", (InverterItem?)null)]));
+            s.HigherVoltages);
     }
 
     private static Finding? ModifiedWave(FindingScene s)

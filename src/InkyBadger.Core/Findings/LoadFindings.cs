@@ -20,38 +20,37 @@ internal static class LoadFindings
 
     public static FindingRule[] Rules { get; } = [IdleDraw, OnRaised];
 
-    public static LoadRule[] OfEachLoad { get; } = [Window, DoubleConversion, StartBelowRunning, CountsForNothing, NoTimes];
+    public static LoadRule[] OfEachLoad { get; } = [Window, DoubleConversion, StartBelowRunning, CountsForNothing, NoTimes, BankFindings.DcStart, BankFindings.Tap];
 
     private static Finding? IdleDraw(FindingScene s)
     {
         if (s.Results.Energy is not { } e || s.Results.Inverter is not { } inverter || e.IdleShare <= IdleWorthSaying) return null;
         var saving = inverter.IdleW * (e.InverterOnH - e.Day.NeededOnH);
-        List<Mend> mends = [];
-        if (saving > 0) mends.Add(s.MendBank("Switch it off between loads", $"{Say.Hours(e.Day.NeededOnH)} on, saves {Say.Wh(saving)} a day", "/inverters/0/onH", (double?)null));
-        else if (OffAtNight(s) is { } off) mends.Add(off);
+        MendOffer? Off() => saving > 0
+            ? FindingScene.Offer("Switch it off between loads", then => $"{Say.Hours(then.Energy.Value?.InverterOnH ?? 0)} on, saves {Say.Wh(Saved(s, then))} a day", s.Bank.WithInverter(0, x => x with { OnH = null }))
+            : OffAtNight(s);
         return s.Make("inverter.idle", Grade.Caution, Station.Loads, "/inverters/0", $"Idling takes {Say.Percent(e.IdleShare, 0)} of the day",
             $"{Say.W(inverter.IdleW)} for {Say.Hours(e.InverterOnH)} is {Say.Wh(e.IdleWh)}, used by nobody. An AC load that is on all day keeps the inverter on.",
-            [new("idle a day", e.IdleWh, "Wh"), new("share", e.IdleShare, "fraction")], [.. mends]);
+            [new("idle a day", e.IdleWh, "Wh"), new("share", e.IdleShare, "fraction")], () => Off() is { } off ? [off] : []);
     }
 
     /// <summary>Where one small load alone keeps the inverter on for hours: that load on DC.</summary>
-    private static Mend? OffAtNight(FindingScene s)
+    private static MendOffer? OffAtNight(FindingScene s)
     {
         var loads = s.Scene.Bank.Demand.Loads;
         var all = loads.Index().Where(l => l.Item.Kind == LoadKind.Ac && l.Item.Windows is null && l.Item.Quantity > 0 && l.Item.Hours > 16).ToList();
         if (all.Count != 1 || !DcInstead.MayBe(all[0].Item)) return null;
         var dc = DcInstead.Of(all[0].Item, s.Results.Voltage!.SystemV);
-        DesignChange[] changes = [s.Scene.Change($"/demand/loads/{all[0].Index}", dc), s.Scene.Change("/inverters/0/onH", (double?)null)];
-        var bank = s.Scene.Bank.WithLoad(all[0].Index, dc);
-        var then = Evaluator.FiguresOf(s.Scene, bank with { Inverters = [.. bank.Inverters.Select((x, n) => n == 0 ? x with { OnH = null } : x)] });
-        var saving = s.Results.Energy!.EnergyBankWh - (then.Energy?.EnergyBankWh ?? 0);
-        return saving <= 0 ? null : new($"{all[0].Item.Name} on DC, inverter off when idle", $"saves {Say.Wh(saving)} a day, if there is a DC model", changes);
+        return FindingScene.Offer($"{all[0].Item.Name} on DC, inverter off when idle", then => $"saves {Say.Wh(Saved(s, then))} a day, if there is a DC model",
+            s.Bank.WithLoad(all[0].Index, dc).WithInverter(0, x => x with { OnH = null }));
     }
+
+    private static double Saved(FindingScene s, BankWork then) => s.Results.Energy!.EnergyBankWh - (then.Energy.Value?.EnergyBankWh ?? 0);
 
     private static Finding? OnRaised(FindingScene s) => s.Results.Energy is not { InverterOnRaised: true } e ? null
         : s.Make("inverter.on-hours", Grade.Note, Station.Loads, "/inverters/0/onH", "The inverter must be on for longer",
             $"Its loads run for {Say.Hours(e.InverterOnH)} a day; that is what is counted.", [new("on a day", e.InverterOnH, "h")],
-            s.MendBank("As its loads need", Say.Hours(e.InverterOnH), "/inverters/0/onH", (double?)null));
+            FindingScene.Offer("As its loads need", then => Say.Hours(then.Energy.Value?.InverterOnH ?? 0), s.Bank.WithInverter(0, x => x with { OnH = null })));
 
     /// <summary>A DC device on volts it does not accept (method, 10.2).</summary>
     private static Finding? Window(FindingScene s, Load load, int i)
@@ -74,15 +73,15 @@ internal static class LoadFindings
             $"{load.Name} is fed at the bank, whose volts are not its own.", [new("device", own, "V"), new("bus", v.NominalV, "V")], Feed(s, load, i));
     }
 
-    private static Mend[] Feed(FindingScene s, Load load, int i)
+    private static MendOffer[] Feed(FindingScene s, Load load, int i)
     {
         var volts = load.Window is not { } w ? load.Volts ?? DevicesStage.DefaultConverterV
             : w.MinV <= 12 && w.MaxV >= 12 ? 12 : w.MinV <= 24 && w.MaxV >= 24 ? 24 : Math.Round((w.MinV + w.MaxV) / 2, 1);
         var watts = load.Watts ?? load.Amps * (load.Volts ?? s.Results.Voltage!.NominalV);
         var loss = watts is { } p && (load.Hours ?? load.Windows?.Sum(x => new DayWindow(x[0], x[1]).Hours)) is { } h
             ? p * load.Quantity * load.Duty * h * (1 / LoadsStage.AssumedConverterEfficiency - 1) : 0;
-        return [s.MendBank($"Feed it through a converter at {Say.V(volts)}", load.Kind == LoadKind.Dc ? $"steady volts; the converter takes {Say.Wh(loss)} a day" : "inside its window",
-            $"/demand/loads/{i}", load with { Kind = LoadKind.Converter, Volts = volts, Watts = load.States is { Count: > 0 } ? null : watts, Amps = null })];
+        return [FindingScene.Offer($"Feed it through a converter at {Say.V(volts)}", load.Kind == LoadKind.Dc ? $"steady volts; the converter takes {Say.Wh(loss)} a day" : "inside its window",
+            s.Bank.WithLoad(i, load with { Kind = LoadKind.Converter, Volts = volts, Watts = load.States is { Count: > 0 } ? null : watts, Amps = null }))];
     }
 
     /// <summary>DC made AC and back again for a device that is DC inside.</summary>
@@ -91,18 +90,17 @@ internal static class LoadFindings
         if (load is not { Kind: LoadKind.Ac, AdapterEfficiency: { } share } || load.Quantity == 0 || s.Results.Energy is not { } e || s.Results.Inverter is null || e.Rows[i].BankWh <= 0) return null;
         var reaches = s.Results.Loads!.Rows[i].EnergyWh * share;
         var dc = DcInstead.Of(load, s.Results.Voltage!.SystemV);
-        var direct = reaches / (dc.Kind == LoadKind.Converter ? LoadsStage.AssumedConverterEfficiency : 1);
         return s.Make("load.double-conversion", Grade.Note, Station.Loads, $"/demand/loads/{i}/adapterEfficiency", $"{load.Name}: DC to AC and back",
             $"{Say.Wh(e.Rows[i].BankWh)} leave the bank for {Say.Wh(reaches)} that reach the device; inverter and adapter keep the rest.",
             [new("from the bank", e.Rows[i].BankWh, "Wh"), new("at the device", reaches, "Wh")],
-            s.MendBank("Feed it with DC", $"{DcInstead.Where(dc)}: {Say.Wh(direct)} a day, saves {Say.Wh(e.Rows[i].BankWh - direct)}", $"/demand/loads/{i}", dc));
+            FindingScene.Offer("Feed it with DC", then => then.Energy.Value is { } less && i < less.Rows.Count ? $"{DcInstead.Where(dc)}: {Say.Wh(less.Rows[i].BankWh)} a day, saves {Say.Wh(e.Rows[i].BankWh - less.Rows[i].BankWh)}" : DcInstead.Where(dc), s.Bank.WithLoad(i, dc)));
     }
 
     private static Finding? StartBelowRunning(FindingScene s, Load load, int i) => load.Watts is not { } running || load.SurgeWatts <= 0 || load.SurgeWatts >= running ? null
         : s.Make("load.start", Grade.Note, Station.Loads, $"/demand/loads/{i}/surgeWatts", $"{load.Name} starts below what it runs at",
             "A start is all it draws at its beginning, not what comes on top: this one counts as its running watts.", [new("start", load.SurgeWatts, "W"), new("running", running, "W")],
-            s.MendBank($"{Say.W(running + load.SurgeWatts)} at its start", "if the figure was what comes on top", $"/demand/loads/{i}/surgeWatts", running + load.SurgeWatts),
-            s.MendBank("No start of its own", "it counts as it runs", $"/demand/loads/{i}/surgeWatts", 0.0));
+            FindingScene.Offer($"{Say.W(running + load.SurgeWatts)} at its start", "if the figure was what comes on top", s.Bank.WithLoad(i, load with { SurgeWatts = running + load.SurgeWatts })),
+            FindingScene.Offer("No start of its own", "it counts as it runs", s.Bank.WithLoad(i, load with { SurgeWatts = 0 })));
 
     /// <summary>Half a load: watts without a time, or a time without watts.</summary>
     private static Finding? CountsForNothing(FindingScene s, Load load, int i)
@@ -125,12 +123,11 @@ internal static class LoadFindings
         var daily = LoadsStage.Resolve(s.Scene.Bank, v.NominalV).ConvertAll(l => l.Daily);
         daily[i] = daily[i] with { Hours = null, Windows = [placed] };
         var window = QuietHour.Find(daily, i)?.Windows[0] ?? placed;
-        DesignChange[] changes = [s.Scene.Change($"/demand/loads/{i}/windows", new[] { new[] { window.StartH, window.EndH } }), s.Scene.Change($"/demand/loads/{i}/hours", (double?)null)];
-        var then = Evaluator.FiguresOf(s.Scene, s.Scene.Bank.WithLoad(i, load with { Windows = [[window.StartH, window.EndH]], Hours = null }));
-        if (then.Loads is not { } placedLoads || placedLoads.SurgeDemandW > (1 - WorthPlacing) * loads.SurgeDemandW) return null;
+        var timed = s.Bank.WithLoad(i, load with { Windows = [[window.StartH, window.EndH]], Hours = null });
+        if (s.Work.With(timed).Loads.Value is not { } placedLoads || placedLoads.SurgeDemandW > (1 - WorthPlacing) * loads.SurgeDemandW) return null;
         return s.Make("load.no-times", Grade.Note, Station.Loads, $"/demand/loads/{i}/hours", $"{load.Name} has no times, so it is always in the way",
             $"{Say.W(loads.Rows[i].RunningW)} for {Say.Hours(load.Hours.Value)} at a time nobody named count as on at every instant, under every other start.",
             [new("running", loads.Rows[i].RunningW, "W"), new("on a day", load.Hours.Value, "h")],
-            new Mend($"Let it run from {Say.Clock(window.StartH)}", $"worst instant {Say.W(placedLoads.SurgeDemandW)} instead of {Say.W(loads.SurgeDemandW)}", changes));
+            FindingScene.Offer($"Let it run from {Say.Clock(window.StartH)}", then => $"worst instant {Say.W(then.Loads.Value?.SurgeDemandW ?? 0)} instead of {Say.W(loads.SurgeDemandW)}", timed));
     }
 }

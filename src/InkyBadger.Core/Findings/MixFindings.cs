@@ -25,7 +25,7 @@ internal static class MixFindings
         return s.Make("bank.unlike-series", chemistry ? Grade.Danger : Grade.Fault, Station.Bank, "/positions", "Unlike units in one string",
             chemistry ? "Two chemistries in series overcharge one and starve the other: fire and gas." : "The smaller unit is emptied and overfilled first, every cycle.",
             [new("the others", b.Unit.Ah, "Ah"), new("this one", odd[0].Item!.Ah, "Ah")],
-            s.MendBank("Make all units alike", $"{Say.Number(b.Unit.Ah)} Ah each", "/positions", Array.Empty<object>()));
+            FindingScene.Offer("Make all units alike", $"{Say.Number(b.Unit.Ah)} Ah each", s.Bank with { Positions = [] }));
     }
 
     private static Finding? UnlikeInParallel(FindingScene s)
@@ -36,7 +36,7 @@ internal static class MixFindings
         return s.Make("bank.unlike-parallel", chemistry ? Grade.Danger : Grade.Caution, Station.Bank, "/positions", chemistry ? "Two chemistries in parallel" : "Unlike units in parallel",
             chemistry ? "Their voltages never agree: one drives current into the other without end." : "Capacity adds, limits do not: see each string’s share against its own limit.",
             [new("worst share", s.Results.Network?.WorstShare ?? 0, "fraction")],
-            s.MendBank("Make all units alike", $"{Say.Number(b.Unit.Ah)} Ah each", "/positions", Array.Empty<object>()));
+            FindingScene.Offer("Make all units alike", $"{Say.Number(b.Unit.Ah)} Ah each", s.Bank with { Positions = [] }));
     }
 
     private static bool AllowedByRule(string rule, BankResult b, List<Design.Position> odd) => rule switch
@@ -69,12 +69,13 @@ internal static class MixFindings
     private static Finding? UnequalCharge(FindingScene s)
     {
         if (s.Results.Bank is not { Parallel: > 1 } b || s.Results.Network is not { } n) return null;
-        var known = s.Scene.Bank.Positions.Where(p => p.Soc is not null && p.String <= b.Parallel && p.Unit <= b.Series).GroupBy(p => p.String).Where(g => g.Count() == b.Series).ToList();
-        if (known.Count < 2) return null;
-        var strings = known.Select(g => (Name: g.Key, Volts: g.Sum(p => b.Unit.Cells * RestVoltage.CellV(b.Unit.Chemistry, p.Soc!.Value)))).OrderBy(x => x.Volts).ToList();
+        if (s.Work.Pack.Value is not { } pack || s.Work.Wired.Value is not { } wired) return null;
+        var strings = pack.Strings.Index().Where(x => x.Item.RestV() is not null).Select(x => (Name: x.Index + 1, Volts: x.Item.RestV()!.Value)).OrderBy(x => x.Volts).ToList();
+        if (strings.Count < 2) return null;
         var (low, high) = (strings[0], strings[^1]);
         if (!Tolerant.Exceeds(high.Volts - low.Volts, JoinWithinV * b.NominalV / 12)) return null;
-        var join = ParallelEqualise.Work(new(high.Volts, n.StringOhm, b.Ah / b.Parallel, 1), new(low.Volts, n.StringOhm, b.Ah / b.Parallel, 1), 2 * n.Link.Ohm);
+        var join = ParallelEqualise.Work(Of(high), Of(low), 2 * n.Link.Ohm);
+        EqualiseUnit Of((int Name, double Volts) x) => new(x.Volts, wired.StringOhm[x.Name - 1], pack.Strings[x.Name - 1].Ah, 1);
         return s.Make("bank.unequal-charge", Grade.Caution, Station.Bank, "/positions", $"Do not join strings {Say.StringName(low.Name)} and {Say.StringName(high.Name)} yet",
             $"Their rest voltages are {Say.Number(high.Volts - low.Volts, 2)} V apart: {Say.A(join.InitialA)} would flow. Bring every unit full on its own first.",
             [new("apart", high.Volts - low.Volts, "V"), new("would flow", join.InitialA, "A")]);
@@ -87,6 +88,6 @@ internal static class MixFindings
         return s.Make("bank.unequal-leads", Grade.Caution, Station.Bank, "/wiring/leads", "Leads of unequal length to the bus bars",
             $"String {Say.StringName(n.WorstString)} carries {Say.Percent(n.WorstShare)} where {Say.Percent(n.EvenShare)} would be even: bus bars share well only with equal leads.",
             [new("worst share", n.WorstShare, "fraction"), new("strings", b.Parallel, "")],
-            s.MendBank("Make all leads alike", $"{Say.Percent(n.EvenShare)} each", "/wiring/leads", Array.Empty<object>()));
+            FindingScene.Offer("Make all leads alike", then => $"worst {Say.Percent(then.Network.Value?.WorstShare ?? 0)}", s.Bank with { Wiring = s.Bank.Wiring with { Leads = [] } }));
     }
 }

@@ -26,13 +26,13 @@ internal static class RunFindings
         if (v.Run is not { Advised: null, SizePinned: false } run) return null;
         var unmet = run.Unmet ?? [];
         var limits = string.Join(" and ", unmet.Select(u => u switch { CableLimit.Drop => "the drop", CableLimit.Fuse => "the fuse", _ => "the current" }));
-        List<Mend> mends = [.. s.HigherVoltage.Value];
+        List<MendOffer> mends = [];
         // Where the drop alone stands in the way, a load that bears more of it may be allowed to.
         if (!v.IsMain && unmet is [CableLimit.Drop] && run.DropLimit < RelaxedDrop)
             mends.Add(v.Mend(s, $"Allow {Say.Percent(RelaxedDrop, 0)} here", "for a load that bears it", r => r with { DropLimit = RelaxedDrop }));
         if (run.FuseClass != RunStage.AdvisedClass && unmet is [CableLimit.Fuse]) mends.AddRange(v.ClassThatFits(s));
         return s.Make("cable.none", Grade.Fault, Station.Cables, v.Place, $"{v.Lead}{(v.IsMain ? "No" : "no")} cable of the table meets it",
-            $"Even three of the largest in parallel fail {limits}. {JointsAlone(s, run)}Shorten the run, split it, or take a higher voltage.", [new("design current", run.DesignA, "A"), new("length", run.LengthM, "m")], [.. mends]);
+            $"Even three of the largest in parallel fail {limits}. {JointsAlone(s, run)}Shorten the run, split it, or take a higher voltage.", [new("design current", run.DesignA, "A"), new("length", run.LengthM, "m")], () => s.HigherVoltages().Concat(mends));
     }
 
     /// <summary>The drop allowed to loads that tolerate it.</summary>
@@ -52,17 +52,23 @@ internal static class RunFindings
         if (run.RatingA is not { } rating)
             return s.Make("fuse.rating", Grade.Fault, Station.Cables, v.Place, $"{v.Lead}{run.FuseLabel} is not made for {Say.A(run.WantedA)}",
                 "No rating of this class is large enough. A higher voltage asks for less current; or the bank is split on two runs.", [new("least rating", run.WantedA, "A")],
-                [.. v.ClassThatFits(s), .. s.HigherVoltage.Value]);
+                () => v.ClassThatFits(s).Concat(s.HigherVoltages()));
         return s.Make("fuse.nuisance", Grade.Fault, Station.Cables, v.Place, $"{v.Lead}{(v.IsMain ? "The" : "the")} {Say.Rating(rating)} fuse is too small",
             $"Full load is {Say.A(run.DesignA)}; with the usual margin the fuse is {Say.A(run.WantedA)} or more, or it opens in ordinary use.",
             [new("fuse", rating, "A"), new("least", run.WantedA, "A")],
-            run.AdvisedRatingA is { } next ? [v.Mend(s, $"Use {Say.Rating(next)}", "the next rating made", r => r with { Fuse = r.Fuse with { RatingA = null } })] : []);
+            run.AdvisedRatingA is { } next
+                ?
+                [
+                    v.Mend(s, $"Use {Say.Rating(next)}", "the next rating made", r => r with { Fuse = r.Fuse with { RatingA = null } }, "rating"),
+                    v.Mend(s, $"Use {Say.Rating(next)}", "with the cable it asks for", r => r with { Fuse = r.Fuse with { RatingA = null }, Size = null, Parallel = null, ConductorLengthsM = [] }, "rating"),
+                ]
+                : []);
     }
 
     private static Finding? FuseAboveCable(FindingScene s, RunView v)
     {
         if (v.Run is not { RatingA: { } rating, AmpacityA: { } ampacity, Size: { } size } run || !v.Fails.Contains(FuseFailure.Cable)) return null;
-        var mends = new List<Mend>();
+        var mends = new List<MendOffer>();
         if (run.Advised is { } advised && (advised.Size != size || advised.Conductors != run.Conductors)) mends.Add(v.UseSize(s, advised));
         if (run.AdvisedRatingA is { } next && next < rating && Tolerant.AtLeast(ampacity, next))
             mends.Add(v.Mend(s, $"Use a {Say.Rating(next)} fuse", $"below the {Say.A(ampacity)} the cable carries", r => r with { Fuse = r.Fuse with { RatingA = null } }));
@@ -87,9 +93,9 @@ internal static class RunFindings
     {
         var rule = s.Scene.Rules.Number("fuse-distance");
         if (v.Doc.Fuse.Absent || !Tolerant.Exceeds(v.Run.FuseDistanceM, rule)) return null;
-        return s.Make("fuse.far", Grade.Danger, Station.Cables, v.Place, $"{v.Lead}{Say.M(v.Run.FuseDistanceM)} without a fuse",
-            $"The stretch from {(v.IsMain ? "the post" : "where it begins")} to the fuse has no protection: {Say.M(rule)} at most.", [new("distance", v.Run.FuseDistanceM, "m"), new("rule", rule, "m")],
-            v.Mend(s, v.IsMain ? "Fuse to the post" : "Fuse to its beginning", $"{Say.M(RunStage.AssumedFuseDistanceM)} from it", r => r with { Fuse = r.Fuse with { DistanceM = null } }));
+        return s.Make("fuse.far", Grade.Danger, Station.Cables, v.Place, $"{v.Lead}{s.Scene.Length(v.Run.FuseDistanceM)} without a fuse",
+            $"The stretch from {(v.IsMain ? "the post" : "where it begins")} to the fuse has no protection: {s.Scene.Length(rule)} at most.", [new("distance", v.Run.FuseDistanceM, "m"), new("rule", rule, "m")],
+            v.Mend(s, v.IsMain ? "Fuse to the post" : "Fuse to its beginning", $"{s.Scene.Length(RunStage.AssumedFuseDistanceM)} from it", r => r with { Fuse = r.Fuse with { DistanceM = null } }));
     }
 
     /// <summary>The typical time to open, a third of it, against how long the load's start lasts.</summary>
@@ -131,7 +137,7 @@ internal static class RunFindings
         if (v.Run is not { WorstConductorShare: { } share, Conductors: > 1 } run || Tolerant.AtLeast(1.0 / run.Conductors, share)) return null;
         return s.Make("cable.unequal", Grade.Caution, Station.Cables, v.Place, $"{v.Lead}{Say.Count(run.Conductors)} conductors in parallel, not of one length",
             $"The shortest takes {Say.Percent(share)} of the current instead of {Say.Percent(1.0 / run.Conductors)}; all together they carry {Say.A(run.AmpacityA ?? 0)}.",
-            [new("shortest", share, "fraction"), new("even", 1.0 / run.Conductors, "fraction")], v.Mend(s, "Cut them to one length", $"{Say.M(v.Doc.ConductorLengthsM.Max())} each", r => r with { LengthM = v.Doc.ConductorLengthsM.Max(), ConductorLengthsM = [] }));
+            [new("shortest", share, "fraction"), new("even", 1.0 / run.Conductors, "fraction")], v.Mend(s, "Cut them to one length", $"{s.Scene.Length(v.Doc.ConductorLengthsM.Max())} each", r => r with { LengthM = v.Doc.ConductorLengthsM.Max(), ConductorLengthsM = [] }));
     }
 
     /// <summary>Conductors in parallel usually lie side by side; nothing said stands for none that touch.</summary>

@@ -53,13 +53,17 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
     }
 
     /// <summary>A change of this run in the document; it is added there when it was advised in everything.</summary>
-    public Mend Mend(FindingScene s, string label, string outcome, Func<Run, Run> change) => new(label, outcome, [s.Scene.ChangeRun(Doc.Id, change)]);
+    public MendOffer Mend(FindingScene s, string label, string outcome, Func<Run, Run> change, string? group = null) => s.OfRun(Doc.Id, label, outcome, change, group);
 
-    public Mend UseSize(FindingScene s, CableOption advised) => Mend(s, $"Use {Say.Size(advised.Size, advised.Conductors)}",
-        $"carries {Say.A(advised.AmpacityA)}, drop {Say.Percent(advised.DropFraction)}", r => r with { Size = advised.Size, Parallel = advised.Conductors, ConductorLengthsM = [] });
+    public MendOffer UseSize(FindingScene s, CableOption advised) => FindingScene.Offer($"Use {Say.Size(advised.Size, advised.Conductors)}",
+        then => In(then) is { AmpacityA: { } carries, DropFraction: { } drop } ? $"carries {Say.A(carries)}, drop {Say.Percent(drop)}" : "as advised",
+        s.Bank.WithRun(Doc.Id, r => r with { Size = advised.Size, Parallel = advised.Conductors, ConductorLengthsM = [] }));
+
+    /// <summary>The same run in another work.</summary>
+    public RunResult? In(BankWork then) => IsMain ? then.MainRun.Value : then.Circuits.Value?.FirstOrDefault(c => c.Id == Doc.Id)?.Run;
 
     /// <summary>Class T first, else the first class of the table that fits here. A cable too thin for every class has a mend of its own.</summary>
-    public IEnumerable<Mend> ClassThatFits(FindingScene s)
+    public IEnumerable<MendOffer> ClassThatFits(FindingScene s)
     {
         var good = ProtectionStage.ClassesAt(Run.DesignA, Run.AmpacityA ?? 0, GreatestV, ShortA ?? 0, RunStage.NextSizeUp(s.Scene)).Where(c => c.Fails.All(f => f == FuseFailure.Cable)).ToList();
         var fit = good.Find(c => c.Id == RunStage.AdvisedClass) ?? good.FirstOrDefault();
@@ -67,19 +71,5 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
         var name = fit.Label.Split(',')[0];
         yield return Mend(s, $"Use {char.ToLowerInvariant(name[0]) + name[1..]} {Say.Rating(fit.RatingA!.Value)}", $"breaks {Say.KA(fit.InterruptA)}, good to {Say.V(fit.MaxDcV)}",
             r => r with { Fuse = r.Fuse with { Class = fit.Id, RatingA = null } });
-    }
-
-    /// <summary>The voltages at which the main run can be built, with what it would be then.</summary>
-    internal static IEnumerable<Mend> HigherVoltage(BankScene scene, BankEvaluation results)
-    {
-        if (results.Voltage is not { SystemV: < 48 } v || scene.Inverter is null) yield break;
-        foreach (var next in (int[])[24, 48])
-        {
-            if (next <= v.SystemV) continue;
-            var then = Evaluator.FiguresOf(scene, scene.Bank with { SystemV = next, Series = null, Parallel = null, Inverters = [scene.Inverter with { Item = null }, .. scene.Bank.Inverters.Skip(1)] });
-            if (then.MainRun is not { Size: { } size, RatingA: { } rating } run || then.Inverter?.Item is null) continue;
-            yield return new($"Try {next} V", $"{Say.A(run.DesignA)}: {Say.Size(size, run.Conductors)} behind {Say.Rating(rating)}",
-                [scene.Change("/systemV", (int?)next), scene.Change("/series", (int?)null), scene.Change("/parallel", (int?)null), scene.Change("/inverters/0/item", (InverterItem?)null)]);
-        }
     }
 }

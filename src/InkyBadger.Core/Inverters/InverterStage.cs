@@ -21,11 +21,12 @@ public static class InverterStage
 
     internal static OverloadRule OverloadRuleOf(BankScene scene) => scene.Rules.Word("overload-points") == "log-log" ? OverloadRule.LogLogLine : OverloadRule.LowerWatts;
 
-    /// <summary>Null when the bank has no inverter.</summary>
-    public static InverterResult? Work(BankScene scene, LoadsResult? loads, VoltageResult voltage)
+    public static Step<InverterResult> Work(BankWork w)
     {
-        if (scene.Inverter is not { } choice) return null;
-        if (loads is null && choice.Item is null) return null;
+        var (scene, voltage) = (w.Scene, w.Voltage.Need());
+        if (scene.Inverter is not { } choice) return new Gap(Findings.Station.Inverter, "/inverters", "No inverter in this bank");
+        var loads = w.Loads.Value;
+        if (loads is null && choice.Item is null) return w.Loads.Gap!;
         var advised = loads is null ? null : Advise(scene, loads, voltage.SystemV);
         var item = choice.Item ?? advised;
         var stack = choice.Item is null ? 1 : Math.Max(1, choice.Stack);

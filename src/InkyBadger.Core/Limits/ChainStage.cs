@@ -14,12 +14,13 @@ public static class ChainStage
     /// <summary>Short enough for every peak [s].</summary>
     private const double Moment = 0.01;
 
-    /// <summary>Null without an inverter, a bank or a main run.</summary>
-    public static ChainResult? Work(BankScene scene, VoltageResult voltage, LoadsResult? loads, CurrentsResult? currents, InverterResult? inverter, BankResult? bank, RunResult? run, CircuitResult? onward, NetworkResult? network)
+    public static Step<ChainResult> Work(BankWork w)
     {
-        if (inverter is not { Item: { } item } || bank is null || run is null || network is null) return null;
-        var wired = NetworkStage.AsWired(scene, bank, network);
-        var weakest = Enumerable.Range(1, bank.Parallel).Select(s => StringOf(scene, bank, s)).ToList();
+        var (scene, voltage, inverter, bank, run, network, pack) = (w.Scene, w.Voltage.Need(), w.Inverter.Need(), w.Bank.Need(), w.MainRun.Need(), w.Network.Need(), w.Pack.Need());
+        if (inverter.Item is not { } item) return new Gap(Findings.Station.Inverter, "/inverters/0/item", "No inverter of the catalogue fits these loads");
+        var (loads, onward, wired) = (w.Loads.Value, w.Onward, w.Wired.Need().Network);
+        var beside = w.Flows.Need().Beside.WorstA;
+        List<ChainString> Strings(double? seconds) => [.. pack.Strings.Select(s => new ChainString(s.AllowsA(seconds)))];
         var insulation = InsulationOf(run);
         ChainElement Conductor(string name, ElementKind kind, BankConductor c) => new(name, kind) { AmpacityA = c.AmpacityA > 0 ? c.AmpacityA : null, AreaMm2 = c.AreaMm2, InsulationC = insulation };
         var elements = new List<ChainElement>();
@@ -35,14 +36,14 @@ public static class ChainStage
             ContinuousW = item.ContinuousW * inverter.Stack, Derate = inverter.Derate ?? 1, SurgeW = item.SurgeW * inverter.Stack,
             SurgeSeconds = item.SurgeSeconds ?? Inverters.InverterStage.DefaultSurgeSeconds, SurgeHot = item.SurgeHot,
         });
-        ChainConditions At(double? seconds, double? asked) => new(voltage.LowV, inverter.Efficiency, inverter.IdleW, asked, currents?.DcWorstA ?? 0, seconds);
-        var continuous = LimitsChain.Work(wired, weakest, At(null, loads?.PeakAcW), elements);
+        ChainConditions At(double? seconds, double? asked) => new(voltage.LowV, inverter.Efficiency, inverter.IdleW, asked, beside, seconds);
+        var continuous = LimitsChain.Work(wired, Strings(null), At(null, loads?.PeakAcW), elements);
         var start = loads is { SurgeDemandW: > 0 } && loads.Worst.StartSeconds > 0 ? loads.Worst.StartSeconds : (double?)null;
         // What the bank gives for a moment, and how long that moment may be: each string by its weakest unit.
-        var brief = LimitsChain.Work(wired, weakest, At(Moment, null), elements);
-        var atStart = start is null ? null : LimitsChain.Work(wired, weakest, At(start, loads!.SurgeDemandW), elements);
-        return new(continuous.Chain, atStart?.Chain ?? [], start, continuous.Bottleneck, Sentence(continuous), continuous.Unrated,
-            brief.Chain.FirstOrDefault(l => l.Name == LimitsChain.Bank)?.AcW, weakest.Min(w => w.PeakSeconds));
+        var brief = LimitsChain.Work(wired, Strings(Moment), At(Moment, null), elements);
+        var atStart = start is null ? null : LimitsChain.Work(wired, Strings(start), At(start, loads!.SurgeDemandW), elements);
+        return new ChainResult(continuous.Chain, atStart?.Chain ?? [], start, continuous.Bottleneck, Sentence(continuous), continuous.Unrated,
+            brief.Chain.FirstOrDefault(l => l.Name == LimitsChain.Bank)?.AcW, pack.Strings.Min(s => s.PeakSeconds));
     }
 
     private static int InsulationOf(RunResult run) => (int)CablePractices.Get(run.Practice).InsulationC;
@@ -59,15 +60,6 @@ public static class ChainStage
             });
         if (doc.Switch is { Absent: true } || inverterRun && doc.Switch is null) return;
         elements.Add(new(two ? $"the {whose}switch" : "the switch", ElementKind.Switch) { RatingA = doc.Switch?.RatingA, InverterRun = inverterRun });
-    }
-
-    private static ChainString StringOf(BankScene scene, BankResult bank, int number)
-    {
-        var items = Enumerable.Range(1, bank.Series).Select(u => scene.Bank.Positions.FirstOrDefault(p => p.String == number && p.Unit == u)?.Item ?? bank.Unit).ToList();
-        var limits = items.Select(i => i.LimitA()).OfType<double>().ToList();
-        var peaks = items.Where(i => i.Bms is { PeakA: not null, PeakSeconds: not null }).Select(i => i.Bms!).ToList();
-        var everyPeak = peaks.Count == items.Count;
-        return new(limits.Count > 0 ? limits.Min() : null, everyPeak ? peaks.Min(b => b.PeakA) : null, everyPeak ? peaks.Min(b => b.PeakSeconds) : null);
     }
 
     /// <summary>The bottleneck as one would say it, against what people blame first.</summary>

@@ -47,13 +47,16 @@ public static class EnvelopeStage
     /// <summary>Typical opening times spread widely: a fuse is taken to hold a surge for a third of them.</summary>
     private const double FuseSpread = 3;
 
-    public static EnvelopeResult? Work(BankScene scene, VoltageResult voltage, List<ResolvedLoad>? resolved, LoadsResult? loads, CurrentsResult? currents, InverterResult? inverter, RunResult? run, CircuitResult? onward, ChainResult? chain)
+    public static Step<EnvelopeResult> Work(BankWork w)
     {
-        if (inverter is not { Item: { } item } || loads is null || resolved is null || currents is null) return null;
+        var (scene, voltage, inverter, loads, resolved, currents) = (w.Scene, w.Voltage.Need(), w.Inverter.Need(), w.Loads.Need(), w.Resolved.Need(), w.Currents.Need());
+        if (inverter.Item is not { } item) return new Gap(Findings.Station.Inverter, "/inverters/0/item", "No inverter of the catalogue fits these loads");
+        var (run, onward, chain) = (w.MainRun.Value, w.Onward, w.Chain.Value);
+        var surgeA = w.Flows.Need().Inverter.SurgeA;
         double Ac(double amps, double dcA) => Math.Max(0, ((amps - dcA) * voltage.LowV - inverter.IdleW) * inverter.Efficiency);
         // The main run carries the DC loads too; a run of the inverter's own does not.
         List<Way> ways = [];
-        if (run is not null) ways.Add(new(run, onward is null ? "" : "main ", "/mainRun", currents.DcWorstA));
+        if (run is not null) ways.Add(new(run, onward is null ? "" : "main ", "/mainRun", currents.BesideWorstA));
         if (onward is not null) ways.Add(new(onward.Run, "inverter’s ", $"/circuits/{OnwardIndex}/run", 0));
         var bankW = chain?.Continuous.FirstOrDefault(l => l.Name == LimitsChain.Bank)?.AcW;
         Func<double, double>? bank = bankW is { } steady ? t => chain!.BankPeakW is { } peak && chain.BankPeakSeconds is { } seconds && t <= seconds ? Math.Max(peak, steady) : steady : null;
@@ -75,10 +78,10 @@ public static class EnvelopeStage
             var t = From * Math.Pow(To / From, i / (Samples - 1.0));
             points[i] = new(t, Least(elements, EnvelopeElement.Fuse, t), Least(elements, EnvelopeElement.Cable, t));
         }
-        var surgeEndV = run?.OneWayOhm is { } oneWay ? voltage.LowV - currents.SurgeWorstA * (2 * oneWay + run.JointsOhm) - Beyond(onward, currents) : (double?)null;
+        var surgeEndV = run?.OneWayOhm is { } oneWay ? voltage.LowV - currents.SurgeWorstA * (2 * oneWay + run.JointsOhm) - Beyond(onward, surgeA) : (double?)null;
         var result = new EnvelopeResult(points, bankW, chain?.BankPeakW, chain?.BankPeakSeconds, Stack(scene, resolved, loads), asked?.Watts ?? 0, asked?.Seconds ?? 0,
             holds, First(elements, inverter.Demands), surgeEndV, item.CutOffV);
-        if (scene.Tape is { } tape) WriteWorking(tape, result, voltage, currents, inverter, run, onward, elements, chain, asked);
+        if (scene.Tape is { } tape) WriteWorking(tape, result, voltage, currents, inverter, run, onward, elements, chain, asked, surgeA);
         return result;
     }
 
@@ -113,8 +116,8 @@ public static class EnvelopeStage
     }
 
     /// <summary>Volts lost beyond the bus at the worst instant, in the inverter's own run.</summary>
-    private static double Beyond(CircuitResult? onward, CurrentsResult currents) =>
-        onward is { Run: { OneWayOhm: { } oneWay } run } ? (currents.SurgeWorstA - currents.DcWorstA) * (2 * oneWay + run.JointsOhm) : 0;
+    private static double Beyond(CircuitResult? onward, double surgeA) =>
+        onward is { Run: { OneWayOhm: { } oneWay } run } ? surgeA * (2 * oneWay + run.JointsOhm) : 0;
 
     /// <summary>The demand that decides: the one furthest over, else the nearest to what the inverter gives.</summary>
     private static EnvelopeDemand? Asked(IReadOnlyList<EnvelopeDemand> demands) => demands.Count == 0 ? null : demands.MaxBy(d => d.Watts / Math.Max(d.GivesW, Tolerant.Noise));
@@ -159,7 +162,7 @@ public static class EnvelopeStage
             if (load.Daily.Kind != LoadKind.Ac || !load.Daily.OnAt(worst.FromH) || load.Daily.RunningW <= 0) continue;
             var hours = load.Daily.Windows is { } windows ? windows.Max(w => w.Hours) : load.Daily.Hours ?? 0;
             bands.Add(new(i, load.Name, load.Daily.RunningW, hours * 3600, false));
-            if (load.Daily.StartExtraW > 0 && (all || load.Name == worst.Starting))
+            if (load.Daily.StartExtraW > 0 && (all || i == worst.StartingLoad))
                 starts.Add(new(i, load.Name, (all ? load.Daily.Quantity : 1) * load.Daily.StartExtraW, load.StartSeconds, true));
         }
         bands.Sort((a, b) => b.Seconds.CompareTo(a.Seconds));
@@ -167,7 +170,7 @@ public static class EnvelopeStage
         return [.. bands, .. starts];
     }
 
-    private static void WriteWorking(Tape tape, EnvelopeResult r, VoltageResult voltage, CurrentsResult currents, InverterResult inverter, RunResult? run, CircuitResult? onward, List<Element> elements, ChainResult? chain, EnvelopeDemand? asked)
+    private static void WriteWorking(Tape tape, EnvelopeResult r, VoltageResult voltage, CurrentsResult currents, InverterResult inverter, RunResult? run, CircuitResult? onward, List<Element> elements, ChainResult? chain, EnvelopeDemand? asked, double surgeA)
     {
         if (asked is not null)
         {
@@ -198,8 +201,8 @@ public static class EnvelopeStage
             var form = "{V} − {I} × (2 × {R} + {J})";
             if (onward is { Run: { OneWayOhm: { } beyond } own })
             {
-                form += " − ({I} − {D}) × (2 × {r} + {j})";
-                terms.AddRange([T.Worked("D", currents.DcWorstA, "A", "DC loads", "/currents/dcWorstA"), T.Worked("r", beyond, "ohm", "inverter’s cable one way", $"/circuits/{OnwardIndex}/run/oneWayOhm"),
+                form += " − {D} × (2 × {r} + {j})";
+                terms.AddRange([T.Assumed("D", surgeA, "A", "the inverter’s part of it"), T.Worked("r", beyond, "ohm", "inverter’s cable one way", $"/circuits/{OnwardIndex}/run/oneWayOhm"),
                     T.Worked("j", own.JointsOhm, "ohm", "its joints", $"/circuits/{OnwardIndex}/run/jointsOhm")]);
             }
             tape.Write("/envelope/surgeEndV", "volts at the inverter at the worst instant, the bank nearly empty", end, "V", "6.2", form, [.. terms]);
@@ -209,7 +212,7 @@ public static class EnvelopeStage
     private static Term[] Lets(Element element, VoltageResult voltage, CurrentsResult currents, InverterResult inverter, ChainResult? chain)
     {
         var low = T.Worked("V", voltage.LowV, "V", "lowest", "/voltage/lowV");
-        Term[] dc = element.Way is { DcA: 0 } ? [] : [T.Worked("D", currents.DcWorstA, "A", "DC loads", "/currents/dcWorstA")];
+        Term[] dc = element.Way is { DcA: 0 } ? [] : [T.Worked("D", currents.BesideWorstA, "A", "all beside the inverter", "/currents/besideWorstA")];
         return element.Kind switch
         {
             EnvelopeElement.Inverter => [T.Worked("W", inverter.AvailableContinuousW, "W", "rating", "/inverter/availableContinuousW")],

@@ -1,3 +1,4 @@
+using InkyBadger.Core.Banks;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Inverters;
 
@@ -33,14 +34,13 @@ public static class BankAtLoad
     public static BankAtLoadResult? Work(DesignDocument design, int bankIndex, double? loadA)
     {
         if (loadA is { } given) Require.Within(given, 0, 1e5, nameof(loadA));
-        var scene = new BankScene(design, design.Banks[bankIndex], bankIndex, new(design.HouseRules), null);
-        var e = Evaluator.FiguresOf(scene, scene.Bank);
-        if (e.Bank is not { } bank || e.Network is not { } n || e.Voltage is not { } voltage) return null;
-        var network = NetworkStage.AsWired(scene, bank, n);
-        var limits = NetworkStage.LimitsOf(scene, bank, n);
+        var w = new SiteWork(design)[bankIndex];
+        if (w.Bank.Value is not { } bank || w.Network.Value is not { } n || w.Voltage.Value is not { } voltage) return null;
+        var (pack, network) = (w.Pack.Need(), w.Wired.Need().Network);
+        var limits = pack.LimitsFor(null);
         var amps = loadA ?? n.CurrentA;
-        double? Ac(double? a) => a is not { } current || e.Inverter is not { } inverter ? null
-            : InverterCurrent.AcWattsOf(current - (e.Currents?.DcWorstA ?? 0), inverter.Efficiency, inverter.IdleW, voltage.LowV);
+        double? Ac(double? a) => a is not { } current || w.Inverter.Value is not { } inverter ? null
+            : InverterCurrent.AcWattsOf(current - (w.Currents.Value?.BesideWorstA ?? 0), inverter.Efficiency, inverter.IdleW, voltage.LowV);
 
         var currents = new double[bank.Parallel];
         var emf = new double[bank.Parallel];
@@ -48,11 +48,11 @@ public static class BankAtLoad
         double?[] limitOf = [.. Enumerable.Range(0, bank.Parallel).Select(i => limits?[i].LimitA)];
         if (limits is null || bank.Parallel == 1) return new(amps, Ac(amps), currents, limitOf, null, null, []);
 
-        var drops = Enumerable.Range(1, bank.Parallel).Select(j => Drop(network, limits, emf, amps, j, bank, Ac)).ToList();
+        var drops = Enumerable.Range(1, bank.Parallel).Select(j => Drop(network, limits, emf, amps, j, pack, bank, Ac)).ToList();
         return new(amps, Ac(amps), currents, limitOf, n.SurvivesA, n.SurvivesAcW, drops);
     }
 
-    private static DropOut Drop(BankNetwork network, IReadOnlyList<StringLimit> limits, double[] emf, double amps, int first, BankResult bank, Func<double?, double?> ac)
+    private static DropOut Drop(BankNetwork network, IReadOnlyList<StringLimit> limits, double[] emf, double amps, int first, Pack pack, BankResult bank, Func<double?, double?> ac)
     {
         var cascade = BankSharing.Cascade(network, emf, limits, amps, first);
         var steps = new List<DropStep>(cascade.Steps.Count);
@@ -61,13 +61,13 @@ public static class BankAtLoad
         {
             var reason = step.Dropped is not { } dropped ? "all strings in"
                 : dropped == first && steps.Count == 1 ? $"string {Say.StringName(dropped)} drops out"
-                : $"string {Say.StringName(dropped)} opens: {Say.A(Math.Abs(before![dropped - 1]))} over its {Say.A(limits[dropped - 1].For(before[dropped - 1]))}";
+                : $"string {Say.StringName(dropped)} opens: {Say.A(Math.Abs(before![dropped - 1]))} over its {Say.A(limits[dropped - 1].For(before[dropped - 1])!.Value)}";
             steps.Add(new(step.Dropped, reason, step.CurrentsA));
             before = step.CurrentsA;
         }
         var gone = Enumerable.Range(1, network.Strings).Except(cascade.Remaining).ToList();
         double? leftA = cascade.Remaining.Count == 0 ? 0 : CeilingWithout(network, limits, gone);
-        var leftWh = bank.UsableWh * cascade.Remaining.Count / bank.Parallel;
+        var leftWh = pack.UsableWh(cascade.Remaining, bank.NominalV, bank.Dod);
         var name = Say.StringName(first);
         var sentence = cascade.Blackout ? $"Without string {name} the rest follows, one after the other: dark at {Say.A(amps)}"
             : cascade.Order.Count == 1 ? $"Without string {name} the others carry {Say.A(amps)} on"
@@ -84,7 +84,7 @@ public static class BankAtLoad
         network.Shares(shares, isOut);
         var ceiling = double.PositiveInfinity;
         for (var i = 0; i < shares.Length; i++)
-            if (!isOut[i] && shares[i] != 0) ceiling = Math.Min(ceiling, limits[i].For(shares[i]) / Math.Abs(shares[i]));
+            if (!isOut[i] && shares[i] != 0 && limits[i].For(shares[i]) is { } limit) ceiling = Math.Min(ceiling, limit / Math.Abs(shares[i]));
         return double.IsInfinity(ceiling) ? 0 : ceiling;
     }
 }

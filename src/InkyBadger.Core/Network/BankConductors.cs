@@ -17,15 +17,16 @@ public sealed record PlacedAmps(
 /// <summary>Every conductor of the bank with what flows in it.</summary>
 internal static class BankConductors
 {
-    public static IReadOnlyList<PlacedAmps> Of(Design.Wiring wiring, CablePractice practice, double ambientC, int series, int parallel, bool busBars,
-        BankConductor jumper, BankConductor link, BankConductor lead, IReadOnlyList<double> stringsA, IReadOnlyList<double> positiveA, IReadOnlyList<double> negativeA)
+    public static IReadOnlyList<PlacedAmps> Of(Design.Wiring wiring, WiredBank wired, IReadOnlyList<double> stringsA, IReadOnlyList<double> positiveA, IReadOnlyList<double> negativeA)
     {
+        var (series, parallel, busBars) = (wired.Series, wired.Network.Strings, wired.Network.IsBusBars);
+        var (practice, ambientC, jumper, link, lead) = (wired.Practice, wired.AmbientC, wired.Jumper, wired.Link, wired.Lead);
         var all = new List<PlacedAmps>(parallel * (series - 1) + 2 * parallel);
         void Add(ConductorKind kind, Pole rail, int s, int after, BankConductor usual, PlacedConductor? own, double amps)
         {
             var size = own?.Size is { } given && practice.Has(given) ? given : usual.Size;
             var length = own?.LengthM ?? usual.LengthM;
-            var ohm = Conductors.Get(size).R20MilliohmPerM / 1000 * length + 2 * NetworkStage.LugOhm;
+            var ohm = WiredBank.OhmOf(size, length);
             var ampacity = size == usual.Size ? usual.AmpacityA : Cable.Ampacity(practice.Get(size), ambientC, 1, 1, false).AmpacityA;
             var flow = Math.Abs(amps);
             all.Add(new(kind, rail, s, after, size, length, ohm, flow, ampacity, flow * ohm, flow * flow * ohm, own is not null));

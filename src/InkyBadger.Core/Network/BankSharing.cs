@@ -3,18 +3,21 @@ namespace InkyBadger.Core.Network;
 /// <summary>String currents [A], terminal volts, and shares of the load current (null at no load).</summary>
 public sealed record SharingResult(double[] StringCurrentsA, double TerminalV, double[]? Shares);
 
-/// <summary>Greatest bank current with no string over its limit [A], whose limit it is (from 1), and the loss against the ideal sum.</summary>
-public sealed record CeilingResult(double[] Shares, double CeilingA, int LimitingString, double IdealA, double LossA, double LossPercent);
+/// <summary>
+/// Greatest bank current with no string over its limit [A], whose limit it is (from 1), and the loss against the ideal sum; without a sum
+/// where some string sets no limit.
+/// </summary>
+public sealed record CeilingResult(double[] Shares, double CeilingA, int LimitingString, double? IdealA, double? LossA, double? LossPercent);
 
 /// <summary>One state of a cascade: who opened to bring it about (null: all in), currents, terminal volts (null when none is left).</summary>
 public sealed record CascadeStep(int? Dropped, double[] CurrentsA, double? TerminalV);
 
 public sealed record CascadeResult(IReadOnlyList<int> Order, bool Blackout, IReadOnlyList<int> Remaining, IReadOnlyList<CascadeStep> Steps);
 
-/// <summary>What a string's units allow: continuous discharge [A], and charge [A] where it is known.</summary>
-public readonly record struct StringLimit(double LimitA, double? ChargeLimitA = null)
+/// <summary>What a string's units allow: discharge [A] (null: they set no limit), and charge [A] where it is known.</summary>
+public readonly record struct StringLimit(double? LimitA, double? ChargeLimitA = null)
 {
-    public double For(double current) => current < 0 ? ChargeLimitA ?? LimitA : LimitA;
+    public double? For(double current) => current < 0 ? ChargeLimitA ?? LimitA : LimitA;
 }
 
 /// <summary>Current in the bank: sharing, ceiling and the cascade of drop-outs (method, 5.1 to 5.3).</summary>
@@ -33,16 +36,18 @@ public static class BankSharing
     /// <summary>With equal EMFs; a share of 0 sets no limit, a negative one the charge limit if it is given.</summary>
     public static CeilingResult Ceiling(BankNetwork network, IReadOnlyList<StringLimit> limits)
     {
-        foreach (var limit in limits) Require.Above(limit.LimitA, 0);
+        foreach (var limit in limits)
+            if (limit.LimitA is { } limitA) Require.Above(limitA, 0);
         var shares = new double[network.Strings];
         network.Shares(shares);
-        double ceiling = double.PositiveInfinity, ideal = 0;
+        var ceiling = double.PositiveInfinity;
+        double? ideal = 0;
         var limiting = 1;
         for (var i = 0; i < shares.Length; i++)
         {
             ideal += limits[i].LimitA;
             if (shares[i] == 0) continue;
-            var allowed = limits[i].For(shares[i]) / Math.Abs(shares[i]);
+            if (limits[i].For(shares[i]) / Math.Abs(shares[i]) is not { } allowed) continue;
             if (!Tolerant.Exceeds(ceiling, allowed)) continue;
             (ceiling, limiting) = (allowed, i + 1);
         }
@@ -57,7 +62,7 @@ public static class BankSharing
     {
         foreach (var limit in limits)
         {
-            Require.Above(limit.LimitA, 0);
+            if (limit.LimitA is { } limitA) Require.Above(limitA, 0);
             if (limit.ChargeLimitA is { } chargeLimitA) Require.Above(chargeLimitA, 0);
         }
         if (firstOut is { } first) Require.Within(first, 1, network.Strings, nameof(firstOut));
@@ -88,7 +93,7 @@ public static class BankSharing
         for (var i = 0; i < currents.Length; i++)
         {
             if (isOut[i]) continue;
-            var ratio = Math.Abs(currents[i]) / limits[i].For(currents[i]);
+            if (Math.Abs(currents[i]) / limits[i].For(currents[i]) is not { } ratio) continue;
             if (!Tolerant.Exceeds(ratio, worstRatio)) continue;
             (worst, worstRatio) = (i + 1, ratio);
         }

@@ -10,42 +10,28 @@ namespace InkyBadger.Core.Network;
 /// <summary>The bank as it is wired: string currents, shares, ceiling, and what the loss of a string brings.</summary>
 public static class NetworkStage
 {
-    public const double LinkM = 0.35, JumperM = 0.25, LeadM = 0.5;
-
-    /// <summary>A lug, as a bolted connection [Ω]; two on every conductor.</summary>
-    public const double LugOhm = 0.0001;
-
-    public static NetworkResult? Work(BankScene scene, VoltageResult voltage, BankResult? bank, RunResult? run, CurrentsResult? currents, InverterResult? inverter)
+    public static Step<NetworkResult> Work(BankWork w)
     {
-        if (bank is null) return null;
-        var wiring = scene.Bank.Wiring;
-        var practice = RunStage.Practice(scene, scene.MainRun);
-        var ambient = RunStage.AmbientC(scene, scene.MainRun, practice);
-        var size = run?.Size is { } mainSize && practice.Has(mainSize) ? mainSize : practice.Rows[^1].Size;
-        var jumper = Make(wiring.Jumper, JumperM, size, practice, ambient);
-        var link = Make(wiring.Link, LinkM, size, practice, ambient);
-        var lead = Make(wiring.Lead, LeadM, size, practice, ambient);
-        var model = new BankModel(bank, wiring, jumper, link, lead, scene.Bank.Positions);
-
-        var advisedStyle = StyleOf(scene.Rules.Word("take-off"));
-        var style = wiring.Style ?? advisedStyle;
-        var network = model.Network(style, 1);
-        var currentA = currents?.BankWorstA ?? 0;
-        var shares = new double[bank.Parallel];
+        var (voltage, pack, wired) = (w.Voltage.Need(), w.Pack.Need(), w.Wired.Need());
+        var inverter = w.Inverter.Value;
+        var network = wired.Network;
+        var currentA = w.Flows.Value?.Bank.WorstA ?? 0;
+        var shares = new double[pack.Parallel];
         network.Shares(shares);
         var worst = Worst(shares);
-        var limits = model.Limits;
+        var limits = pack.LimitsFor(null);
         var ceiling = limits is null ? null : BankSharing.Ceiling(network, limits);
-        var even = 1.0 / bank.Parallel;
+        var even = 1.0 / pack.Parallel;
+        var beside = w.Flows.Value?.Beside.WorstA ?? 0;
         double? Allows(double? ceilingA) => inverter is null || ceilingA is null ? null
-            : InverterCurrent.AcWattsOf(ceilingA.Value - (currents?.DcWorstA ?? 0), inverter.Efficiency, inverter.IdleW, voltage.LowV);
+            : InverterCurrent.AcWattsOf(ceilingA.Value - beside, inverter.Efficiency, inverter.IdleW, voltage.LowV);
 
         var styles = new StyleResult[3];
         WiringStyle[] offered = [WiringStyle.SameEnd, WiringStyle.Diagonal, WiringStyle.BusBars];
         for (var i = 0; i < 3; i++)
         {
-            var other = offered[i] == style ? network : model.Network(offered[i], 1);
-            var otherShares = new double[bank.Parallel];
+            var other = offered[i] == wired.Style ? network : wired.As(offered[i]);
+            var otherShares = new double[pack.Parallel];
             other.Shares(otherShares);
             var at = Worst(otherShares);
             double? otherCeiling = limits is null ? null : BankSharing.Ceiling(other, limits).CeilingA;
@@ -53,22 +39,23 @@ public static class NetworkStage
         }
 
         // Any one string may go as long as none of those left is over its limit.
-        double? survives = limits is null || bank.Parallel == 1 ? null : Enumerable.Range(1, bank.Parallel).Min(j => BankAtLoad.CeilingWithout(network, limits, [j]));
+        double? survives = limits is null || pack.Parallel == 1 ? null : Enumerable.Range(1, pack.Parallel).Min(j => BankAtLoad.CeilingWithout(network, limits, [j]));
+        var run = w.MainRun.Value;
         var heldA = run?.RatingA ?? currentA;
-        var held = WhileItHolds(network, heldA, scene.Rules.Word("links-one-string-out") == "one-out");
-        var result = new NetworkResult(style, wiring.Style is not null, advisedStyle, jumper, link, lead,
-            model.StringOhm[0], network.SourceOhm(), currentA, Array.ConvertAll(shares, s => s * currentA), shares, worst + 1, shares[worst], shares[worst] * currentA, even,
+        var held = WhileItHolds(network, heldA, w.Rules.Word("links-one-string-out") == "one-out");
+        var result = new NetworkResult(wired.Style, wired.StylePinned, wired.AdvisedStyle, wired.Jumper, wired.Link, wired.Lead,
+            wired.StringOhm[0], network.SourceOhm(), currentA, Array.ConvertAll(shares, s => s * currentA), shares, worst + 1, shares[worst], shares[worst] * currentA, even,
             ceiling?.CeilingA, ceiling?.LimitingString, ceiling?.IdealA, ceiling?.LossA, ceiling?.LossPercent / 100, Allows(ceiling?.CeilingA),
             Links(network, shares, currentA, rail => rail.PositiveA), Links(network, shares, currentA, rail => rail.NegativeA),
             held.LinkA(network.IsBusBars), held.Positive, held.Negative, held.StringA,
             limits is null || currentA <= 0 ? null : BlackoutAfter(network, limits, currentA), styles, [], survives, Allows(survives));
         result = result with
         {
-            Conductors = BankConductors.Of(wiring, practice, ambient, bank.Series, bank.Parallel, network.IsBusBars, jumper, link, lead, result.StringCurrentsA, result.PositiveLinksA, result.NegativeLinksA),
+            Conductors = BankConductors.Of(w.Document.Wiring, wired, result.StringCurrentsA, result.PositiveLinksA, result.NegativeLinksA),
         };
-        if (scene.Tape is { } tape)
+        if (w.Tape is { } tape)
         {
-            WriteWorking(tape, result, limits, bank, voltage, inverter, currents, run, practice, ambient);
+            WriteWorking(tape, result, limits, w.Bank.Need(), pack, voltage, inverter, run, wired.Practice, wired.AmbientC, beside);
             BankConductors.WriteWorking(tape, result);
         }
         return result;
@@ -82,34 +69,6 @@ public static class NetworkStage
         for (var i = 0; i < amps.Length; i++) amps[i] = Math.Abs(rail(network.LinkCurrents(shares, 1, i + 1))) * currentA;
         return amps;
     }
-
-    private static WiringStyle StyleOf(string word) => word switch { "bus-bars" => WiringStyle.BusBars, "same-end" => WiringStyle.SameEnd, _ => WiringStyle.Diagonal };
-
-    /// <summary>What each string's units allow; null where one of them sets no limit.</summary>
-    internal static IReadOnlyList<StringLimit>? LimitsOf(BankScene scene, BankResult bank, NetworkResult network) =>
-        new BankModel(bank, scene.Bank.Wiring, network.Jumper, network.Link, network.Lead, scene.Bank.Positions).Limits;
-
-    /// <summary>The network of a bank as it is wired.</summary>
-    public static BankNetwork AsWired(BankScene scene, BankResult bank, NetworkResult network) =>
-        new BankModel(bank, scene.Bank.Wiring, network.Jumper, network.Link, network.Lead, scene.Bank.Positions).Network(network.Style, 1);
-
-    /// <summary>The prospective short-circuit current sees half of a resistance that was only assumed.</summary>
-    public static BankNetwork ForShortCircuit(BankScene scene, BankResult bank, NetworkResult network)
-    {
-        var model = new BankModel(bank, scene.Bank.Wiring, network.Jumper, network.Link, network.Lead, scene.Bank.Positions);
-        return model.Network(network.Style, bank.UnitOhmAssumed ? 0.5 : 1);
-    }
-
-    private static BankConductor Make(Design.Conductor? given, double lengthM, string size, CablePractice practice, double ambientC)
-    {
-        var chosen = given?.Size is { } own && Conductors.Has(own) ? own : size;
-        var length = given?.LengthM ?? lengthM;
-        var conductor = Conductors.Get(chosen);
-        var ampacity = practice.Has(chosen) ? Cable.Ampacity(practice.Get(chosen), ambientC).AmpacityA : 0;
-        return new(chosen, conductor.AreaMm2, length, Ohm(conductor, length), ampacity);
-    }
-
-    private static double Ohm(Reference.Conductor conductor, double lengthM) => conductor.R20MilliohmPerM / 1000 * lengthM + 2 * LugOhm;
 
     private static int Worst(double[] shares)
     {
@@ -165,7 +124,7 @@ public static class NetworkStage
         return null;
     }
 
-    private static void WriteWorking(Tape tape, NetworkResult r, IReadOnlyList<StringLimit>? limits, BankResult bank, VoltageResult voltage, InverterResult? inverter, CurrentsResult? currents, RunResult? run, CablePractice practice, double ambientC)
+    private static void WriteWorking(Tape tape, NetworkResult r, IReadOnlyList<StringLimit>? limits, BankResult bank, Pack pack, VoltageResult voltage, InverterResult? inverter, RunResult? run, CablePractice practice, double ambientC, double beside)
     {
         // A string with other units or jumpers of its own is a sum of what stands in it, not a product.
         var alike = Math.Abs(r.StringOhm - (bank.Series * bank.UnitOhm + (bank.Series - 1) * r.Jumper.Ohm)) < 1e-12;
@@ -213,7 +172,7 @@ public static class NetworkStage
             if (r.SurvivesAcW is { } survivesW && survivesW > 0)
                 tape.Write("/network/survivesAcW", "the same as AC watts", survivesW, "W", "10.1", "(({c} − {d}) × {V} − {i}) × {η}",
                 [
-                    T.Worked("c", survives, "A", "any one out", "/network/survivesA"), T.Worked("d", currents?.DcWorstA ?? 0, "A", "DC loads", "/currents/dcWorstA"),
+                    T.Worked("c", survives, "A", "any one out", "/network/survivesA"), T.Worked("d", beside, "A", "all beside the inverter", "/currents/besideWorstA"),
                     T.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV"), Demand.EnergyStage.Idle(inverter!) with { Key = "i" }, Demand.EnergyStage.Efficiency(inverter!),
                 ]);
         }
@@ -228,7 +187,7 @@ public static class NetworkStage
             if (r.AllowsAcW is { } allows && allows > 0)
                 tape.Write("/network/allowsAcW", "AC watts the bank lets through", allows, "W", "10.1", "(({c} − {d}) × {V} − {i}) × {η}",
                 [
-                    T.Worked("c", ceiling, "A", "ceiling", "/network/ceilingA"), T.Worked("d", currents?.DcWorstA ?? 0, "A", "DC loads", "/currents/dcWorstA"),
+                    T.Worked("c", ceiling, "A", "ceiling", "/network/ceilingA"), T.Worked("d", beside, "A", "all beside the inverter", "/currents/besideWorstA"),
                     T.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV"), Demand.EnergyStage.Idle(inverter!) with { Key = "i" }, Demand.EnergyStage.Efficiency(inverter!),
                 ]);
         }
@@ -260,7 +219,7 @@ public static class NetworkStage
         }
         tape.Write($"/network/{name}/ohm", label, c.Ohm, "ohm", "5.1", "{r} ÷ 1000 × {L} + 2 × {g}",
         [
-            T.Table("r", Conductors.Get(c.Size).R20MilliohmPerM, "mΩ/m", $"{c.Size} at 20 °C", "conductors"), T.You("L", c.LengthM, "m", "long", $"/wiring/{name}/lengthM"), T.Assumed("g", LugOhm, "ohm", "a lug"),
+            T.Table("r", Conductors.Get(c.Size).R20MilliohmPerM, "mΩ/m", $"{c.Size} at 20 °C", "conductors"), T.You("L", c.LengthM, "m", "long", $"/wiring/{name}/lengthM"), T.Assumed("g", WiredBank.LugOhm, "ohm", "a lug"),
         ]);
     }
 
@@ -268,73 +227,4 @@ public static class NetworkStage
     {
         WiringStyle.SameEnd => "same end", WiringStyle.Diagonal => "diagonal", WiringStyle.BusBars => "bus bars", _ => "own take-offs",
     };
-
-    /// <summary>The bank's strings and conductors, ready to be wired in any style.</summary>
-    private sealed class BankModel
-    {
-        private readonly BankResult bank;
-        private readonly Design.Wiring wiring;
-        private readonly double[] positiveLinks, negativeLinks, positiveLeads, negativeLeads, jumperOhm, unitOhm;
-
-        public double[] StringOhm { get; }
-
-        /// <summary>Null when no unit sets a limit.</summary>
-        public IReadOnlyList<StringLimit>? Limits { get; }
-
-        public BankModel(BankResult bank, Design.Wiring wiring, BankConductor jumper, BankConductor link, BankConductor lead, IReadOnlyList<Position> positions)
-        {
-            (this.bank, this.wiring) = (bank, wiring);
-            var p = bank.Parallel;
-            positiveLinks = Rails(wiring.Links, Pole.Positive, Math.Max(0, p - 1), link, c => c.After);
-            negativeLinks = Rails(wiring.Links, Pole.Negative, Math.Max(0, p - 1), link, c => c.After);
-            positiveLeads = Rails(wiring.Leads, Pole.Positive, p, lead, c => c.String);
-            negativeLeads = Rails(wiring.Leads, Pole.Negative, p, lead, c => c.String);
-            unitOhm = new double[p];
-            jumperOhm = new double[p];
-            Array.Fill(unitOhm, bank.Series * bank.UnitOhm);
-            Array.Fill(jumperOhm, (bank.Series - 1) * jumper.Ohm);
-            foreach (var c in wiring.Jumpers)
-                if (c.String <= p && c.After < bank.Series) jumperOhm[c.String - 1] += Of(c, jumper) - jumper.Ohm;
-            var limit = bank.Unit.LimitA();
-            var limits = new double?[p];
-            var charges = new double?[p];
-            Array.Fill(limits, limit);
-            Array.Fill(charges, bank.Unit.Bms?.ChargeA);
-            foreach (var position in positions)
-            {
-                if (position.Item is not { } item || position.String > p || position.Unit > bank.Series) continue;
-                var chemistry = Chemistries.Get(item.Chemistry);
-                unitOhm[position.String - 1] += (item.ResistanceOhm ?? ShortCircuit.AssumedUnitOhm(chemistry, item.Cells, item.Ah, item.Bms is not null)) - bank.UnitOhm;
-                if (item.LimitA() is { } own) limits[position.String - 1] = Math.Min(limits[position.String - 1] ?? own, own);
-                if (item.Bms?.ChargeA is { } charge) charges[position.String - 1] = Math.Min(charges[position.String - 1] ?? charge, charge);
-            }
-            StringOhm = new double[p];
-            for (var i = 0; i < p; i++) StringOhm[i] = unitOhm[i] + jumperOhm[i];
-            if (limits.All(l => l is not null)) Limits = [.. limits.Zip(charges, (l, c) => new StringLimit(l!.Value, c))];
-        }
-
-        public BankNetwork Network(WiringStyle style, double unitFactor)
-        {
-            var strings = unitFactor == 1 ? StringOhm : unitOhm.Zip(jumperOhm, (u, j) => u * unitFactor + j).ToArray();
-            return style switch
-            {
-                WiringStyle.BusBars => BankNetwork.OnBusBars(strings, positiveLeads, negativeLeads),
-                WiringStyle.Rails => BankNetwork.OnRails(strings, positiveLinks, negativeLinks,
-                    Math.Clamp(wiring.Takeoffs?.Positive ?? 1, 1, bank.Parallel), Math.Clamp(wiring.Takeoffs?.Negative ?? 1, 1, bank.Parallel)),
-                _ => BankNetwork.OnRails(strings, positiveLinks, negativeLinks, style == WiringStyle.Diagonal),
-            };
-        }
-
-        private static double[] Rails(IReadOnlyList<PlacedConductor> placed, Pole rail, int count, BankConductor usual, Func<PlacedConductor, int> at)
-        {
-            var ohms = new double[count];
-            Array.Fill(ohms, usual.Ohm);
-            foreach (var c in placed)
-                if (c.Rail == rail && at(c) >= 1 && at(c) <= count) ohms[at(c) - 1] = Of(c, usual);
-            return ohms;
-        }
-
-        private static double Of(Design.Conductor c, BankConductor usual) =>
-            Ohm(Conductors.Get(c.Size is { } own && Conductors.Has(own) ? own : usual.Size), c.LengthM ?? usual.LengthM);
-    }
 }

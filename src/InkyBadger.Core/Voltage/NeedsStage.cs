@@ -36,8 +36,10 @@ public static class NeedsStage
     /// <summary>Lugs of the main run: two at each end of either pole, and two at the fuse, the switch, the shunt.</summary>
     public const int MainLugs = 10;
 
-    public static NeedsResult Work(BankScene scene, VoltageResult voltage, LoadsResult? loads, EnergyResult? energy, InverterResult? inverter, BankResult? bank, RunResult? run)
+    public static Step<NeedsResult> Work(BankWork w)
     {
+        var (scene, voltage) = (w.Scene, w.Voltage.Need());
+        var (loads, energy, inverter, bank, run) = (w.Loads.Value, w.Energy.Value, w.Inverter.Value, w.Bank.Value, w.MainRun.Value);
         var controllers = Parts.ControllerAmps.Select(a => new ControllerPass(a, a * voltage.NominalV, a * voltage.GreatestV)).ToList();
         var converted = new List<string>();
         var direct = new List<string>();

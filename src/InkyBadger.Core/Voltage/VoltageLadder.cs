@@ -61,24 +61,19 @@ public static class VoltageLadder
         return volts;
     }
 
-    private static IEnumerable<DesignChange> Feeds(Bank bank, int index, int systemV, string chemistryId)
-    {
-        foreach (var (i, load) in bank.Demand.Loads.Index())
-            if (LoadFeeds.At(load, systemV, chemistryId) is var fed && fed != load) yield return new($"/banks/{index}/demand/loads/{i}", DesignFormat.Node(fed));
-    }
-
     private static LadderRung Rung(DesignDocument design, int index, int systemV, VoltageResult? here)
     {
-        var changes = Release(design.Banks[index], index, systemV);
-        changes.AddRange(Feeds(design.Banks[index], index, systemV, design.Banks[index].Chemistry ?? design.Banks[index].Unit?.Chemistry ?? here?.Chemistry ?? "lfp"));
+        var bank = design.Banks[index];
+        var then = SystemVoltage.Set(bank, here?.SystemV ?? 0, systemV);
         // The rung the design stands on is shown as it is.
-        var tried = here?.SystemV == systemV ? design : DesignFormat.With(design, changes);
+        var tried = here?.SystemV == systemV ? design : With(design, index, then);
         var evaluation = Evaluator.Evaluate(tried);
-        if (evaluation.Banks[index].Inverter is { Item: null } && SameRatings(design.Banks[index], systemV) is { } same)
+        if (evaluation.Banks[index].Inverter is { Item: null } && SameRatings(bank, systemV) is { } same)
         {
-            changes = [.. changes.Where(c => c.Path != $"/banks/{index}/inverters/0/item"), new($"/banks/{index}/inverters/0/item", DesignFormat.Node(same))];
-            evaluation = Evaluator.Evaluate(DesignFormat.With(design, changes));
+            then = then.WithInverter(0, i => i with { Item = same });
+            evaluation = Evaluator.Evaluate(With(design, index, then));
         }
+        var changes = DesignDifference.Between(bank, then, $"/banks/{index}");
         var e = evaluation.Banks[index];
         return new(systemV, here?.SystemV == systemV, here?.AdvisedV == systemV, e.Currents?.BankWorstA,
             e.Currents?.BankWorstA * e.Voltage?.LowV, e.Bank?.Series, e.Bank?.Parallel, e.Bank?.Unit.Name,
@@ -93,21 +88,5 @@ public static class VoltageLadder
         ? item with { Key = "", Name = "same ratings, not in the catalogue", SystemV = systemV, CutOffV = item.CutOffV * systemV / item.SystemV }
         : null;
 
-    /// <summary>The new voltage, and every pinned choice that belonged to the old one back to as advised.</summary>
-    private static List<DesignChange> Release(Bank bank, int index, int systemV)
-    {
-        var at = $"/banks/{index}";
-        var changes = new List<DesignChange> { new($"{at}/systemV", DesignFormat.Node((int?)systemV)), new($"{at}/series", null), new($"{at}/parallel", null) };
-        for (var i = 0; i < bank.Inverters.Count; i++)
-            if (bank.Inverters[i].Item is { } item && item.SystemV != systemV) changes.Add(new($"{at}/inverters/{i}/item", null));
-        if (bank.Unit is { } unit && CellsPerSystem.Get(unit.Chemistry, systemV) % unit.Cells != 0) changes.Add(new($"{at}/unit", null));
-        for (var i = 0; i < bank.Runs.Count; i++)
-        {
-            if (bank.Runs[i].Id != Run.MainId) continue;
-            changes.Add(new($"{at}/runs/{i}/size", null));
-            changes.Add(new($"{at}/runs/{i}/parallel", null));
-            changes.Add(new($"{at}/runs/{i}/fuse", DesignFormat.Node(new RunFuse { DistanceM = bank.Runs[i].Fuse.DistanceM })));
-        }
-        return changes;
-    }
+    private static DesignDocument With(DesignDocument design, int index, Bank bank) => design with { Banks = [.. design.Banks.Select((b, i) => i == index ? bank : b)] };
 }

@@ -9,10 +9,11 @@ namespace InkyBadger.Core.Voltage;
 /// <summary>The system voltage: the school's advice, or what is pinned; real volts by the chemistry.</summary>
 public static class VoltageStage
 {
-    public static VoltageResult Work(BankScene scene, LoadsResult? loads)
+    public static Step<VoltageResult> Work(BankWork w)
     {
-        var bank = scene.Bank;
-        var chemistry = Chemistries.Get(bank.Chemistry ?? bank.Unit?.Chemistry ?? "lfp");
+        var (scene, bank) = (w.Scene, w.Document);
+        var loads = w.Sketch.Value;
+        var chemistry = Chemistries.Get(SystemVoltage.ChemistryOf(bank));
         var rule = Rule(scene);
         var size = Required(scene, loads);
         var item = scene.Inverter?.Item;
@@ -28,7 +29,7 @@ public static class VoltageStage
         var advised = school switch { "by-watts" => advice.ByWattsV, "mobile-12" => advice.Mobile12V, _ => advice.ByCurrentV };
         var systemV = bank.SystemV ?? advised;
         var cells = CellsPerSystem.Get(chemistry.Id, systemV);
-        var setting = ChargerSettingV(scene);
+        var setting = ChargerSettingV(scene, cells * chemistry.CellTopV);
         var greatest = Fuse.GreatestChargingV(chemistry, cells, false, setting ?? cells * chemistry.CellTopV);
         var result = new VoltageResult(systemV, advised, bank.SystemV is not null, chemistry.Id, chemistry.Label, cells,
             cells * chemistry.CellNominalV, cells * chemistry.CellLowUnderLoadV, greatest, watts, limit,
@@ -45,8 +46,15 @@ public static class VoltageStage
             : a.Mobile12V == 24 ? watts <= 2000 ? "no fixture asks for 12 V" : $"{Say.W(watts)} is over 2,000 W, too much for the fixtures’ 12 V" : $"{Say.W(watts)} is over 4,000 W"),
     ];
 
-    /// <summary>The highest voltage any charger is set to; null until one is entered.</summary>
-    public static double? ChargerSettingV(BankScene scene) => scene.Bank.Sources.Max(s => s.SettingV);
+    /// <summary>
+    /// The highest voltage the chargers are set to, where every one of them is known [V]; null: nobody knows. A charger that nobody has set may
+    /// be at the chemistry's top, <paramref name="topV"/>, or another one above it.
+    /// </summary>
+    public static double? ChargerSettingV(BankScene scene, double topV)
+    {
+        var known = scene.Bank.Sources.Max(s => s.SettingV);
+        return known is { } setting && scene.Bank.Sources.Any(s => s.SettingV is null) ? Math.Max(setting, topV) : known;
+    }
 
     public static DesignRule Rule(BankScene scene) => scene.Rules.Word("inverter-run-current") == "load" ? DesignRule.Load : DesignRule.InverterRating;
 

@@ -32,9 +32,10 @@ public static class BusStage
     /// <summary>Bolted connections up to the bus on each pole; the shunt counts as one besides its two.</summary>
     private const int PostAndBus = 2, Shunt = 3;
 
-    public static BusResult? Work(BankScene scene, VoltageResult voltage, CurrentsResult? currents, RunResult? run, ProtectionResult? protection)
+    public static Step<BusResult> Work(BankWork w)
     {
-        if (run is null || currents is null) return null;
+        var (scene, voltage, currents, run) = (w.Scene, w.Voltage.Need(), w.Currents.Need(), w.MainRun.Need());
+        var protection = w.Protection.Value;
         var doc = scene.MainRun;
         var onward = scene.Inverter is not null && !scene.HasInverterRun;
         var atM = onward ? Math.Min(doc.BusM ?? Round(BusShare * run.LengthM), run.LengthM) : run.LengthM;
@@ -47,7 +48,7 @@ public static class BusStage
         var dropV = run.DesignA * (2 * toBusOhm + jointsOhm);
         double? pathOhm = run.Size is { } size && Conductors.Has(size) && run.AmpacityA is not null ? ShortCircuit.PathOhm(size, atM, run.Conductors) : null;
         double? shortA = pathOhm is { } path && protection is { } p ? p.OpenV / (p.BankOhm + path) : null;
-        var surgeA = currents.SurgeWorstA > currents.DcWorstA ? currents.SurgeWorstA : (double?)null;
+        var surgeA = w.Flows.Need().Inverter.SurgeA > 0 ? currents.SurgeWorstA : (double?)null;
         var result = new BusResult(atM, switchM, shuntM, hasSwitch, dropV, voltage.LowV - dropV, pathOhm, shortA,
             Points(run, surgeA, onward, [(LoopPart.Post, 0, 1, 0), .. run.RatingA is null ? Array.Empty<(LoopPart, double, int, int)>() : [(LoopPart.Fuse, fuseM, 0, 1)], .. hasSwitch ? [(LoopPart.Switch, switchM, 0, 1)] : Array.Empty<(LoopPart, double, int, int)>(), (LoopPart.Bus, atM, onward ? 2 : 1, 0)]),
             Points(run, surgeA, onward, [(LoopPart.Post, 0, 1, 0), (LoopPart.Shunt, shuntM, Shunt, 0), (LoopPart.Bus, atM, onward ? 2 : 1, 0)]));

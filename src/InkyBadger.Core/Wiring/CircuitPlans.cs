@@ -1,10 +1,11 @@
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
+using InkyBadger.Core.Flow;
 
 namespace InkyBadger.Core.Wiring;
 
 /// <summary>What a run beyond the bus is for.</summary>
-public enum CircuitKind { Inverter, Panel, Branch, ConverterIn, ConverterOut, Charge, Own }
+public enum CircuitKind { Inverter, Panel, Branch, ConverterIn, ConverterOut, Charge, Own, Join }
 
 /// <summary>
 /// A run beyond the bus as it follows from the design: id, ends, the run it hangs on (null: the bus), amperes with their reason, and the
@@ -36,28 +37,22 @@ internal sealed record CircuitPlan(string Id, CircuitKind Kind, string Name, str
 internal static class CircuitPlans
 {
     /// <summary>Lengths one way of what nobody has measured yet [m].</summary>
-    private const double InverterM = 1.5, PanelM = 1, BranchM = 4, ConverterM = 0.8;
+    private const double InverterM = 1.5, PanelM = 1, BranchM = 4, ConverterM = 0.8, JoinM = 2;
 
     private static double SourceM(SourceKind kind) => kind switch { SourceKind.Alternator => 5, SourceKind.Generator => 4, SourceKind.DcDc => 3, _ => 2 };
 
-    /// <summary>Amperes of the runs of one's own, which no load of the list stands for [A].</summary>
-    public static double OwnA(Bank bank)
-    {
-        double amps = 0;
-        foreach (var run in bank.Runs)
-            if (IsOwn(run.Id)) amps += run.Amps ?? 0;
-        return amps;
-    }
-
     /// <summary>Whether an id is of none of the runs that follow from the design by themselves.</summary>
     public static bool IsOwn(string id) => id is not (Run.MainId or Run.InverterId or Run.BondingId or Run.StringsId or Run.PanelId)
-        && !id.StartsWith(Run.LoadPrefix, StringComparison.Ordinal) && !id.StartsWith(Run.SourcePrefix, StringComparison.Ordinal) && !id.StartsWith(Run.ConverterPrefix, StringComparison.Ordinal);
+        && !id.StartsWith(Run.LoadPrefix, StringComparison.Ordinal) && !id.StartsWith(Run.SourcePrefix, StringComparison.Ordinal) && !id.StartsWith(Run.ConverterPrefix, StringComparison.Ordinal)
+        && !id.StartsWith(Run.FurtherPrefix, StringComparison.Ordinal) && !id.StartsWith(Run.JoinPrefix, StringComparison.Ordinal);
 
-    public static List<CircuitPlan> Of(BankScene scene, List<ResolvedLoad> resolved, double inverterA)
+    public static List<CircuitPlan> Of(BankScene scene, List<ResolvedLoad> resolved, Flows flows)
     {
         var plans = new List<CircuitPlan>();
-        if (scene.HasInverterRun && inverterA > 0)
-            plans.Add(new(Run.InverterId, CircuitKind.Inverter, "Inverter", "bus", "inverter", null) { Amps = inverterA, Why = "the inverter alone, at the lowest volts", AssumedLengthM = InverterM });
+        foreach (var flow in flows.All)
+            if (flow is { Kind: FlowKind.Inverter, Out.WorstA: > 0 } && flow.Run != Run.MainId)
+                plans.Add(new(flow.Run, CircuitKind.Inverter, flow.Run == Run.InverterId ? "Inverter" : flow.Name, "bus", flow.Run == Run.InverterId ? "inverter" : flow.Name, null)
+                    { Amps = flow.Out.WorstA, Why = "the inverter alone, at the lowest volts", AssumedLengthM = InverterM });
         foreach (var (i, source) in scene.Bank.Sources.Index())
             if (source.Amps is > 0)
                 plans.Add(new(Run.SourcePrefix + source.Id, CircuitKind.Charge, source.Name.Length > 0 ? source.Name : Word(source.Kind), source.Place is { Length: > 0 } place ? place : Word(source.Kind), "bus", null)
@@ -65,6 +60,10 @@ internal static class CircuitPlans
         var circuits = Circuits(scene, resolved);
         AddDc(plans, resolved, circuits.FindAll(c => c.Kind == LoadKind.Dc), scene);
         foreach (var group in circuits.FindAll(c => c.Kind == LoadKind.Converter).GroupBy(c => c.OutputV).OrderBy(g => g.Key)) AddConverter(plans, resolved, group.Key, [.. group]);
+        foreach (var flow in flows.All)
+            if (flow.Kind is FlowKind.JoinOut or FlowKind.JoinIn)
+                plans.Add(new(flow.Run, CircuitKind.Join, flow.Name, flow.Kind == FlowKind.JoinOut ? "bus" : flow.Name, flow.Kind == FlowKind.JoinOut ? flow.Name : "bus", null)
+                    { Amps = Math.Max(flow.Out.WorstA, flow.ChargingA), Why = flow.Kind == FlowKind.JoinOut ? "what the other bank takes, at the lowest volts" : "what the other bank brings", AssumedLengthM = JoinM });
         foreach (var run in scene.Bank.Runs)
             if (IsOwn(run.Id) && run.Amps is > 0)
                 plans.Add(new(run.Id, CircuitKind.Own, run.To.Length > 0 ? run.To : run.Id, "bus", run.To, null) { Amps = run.Amps.Value, Why = "as you say", AssumedLengthM = BranchM });

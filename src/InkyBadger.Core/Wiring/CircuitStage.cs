@@ -28,11 +28,11 @@ public static class CircuitStage
     /// <summary>Typical opening times spread widely: a fuse is taken to hold a start for a third of them.</summary>
     public const double HoldSpread = 3;
 
-    public static IReadOnlyList<CircuitResult> Work(
-        BankScene scene, VoltageResult voltage, List<ResolvedLoad>? resolved, CurrentsResult? currents, RunResult? main, BusResult? bus, ProtectionResult? protection)
+    public static Step<IReadOnlyList<CircuitResult>> Work(BankWork w)
     {
-        if (main is null || bus is null || currents is null) return [];
-        var plans = CircuitPlans.Of(scene, resolved ?? [], currents.InverterWorstA);
+        var (scene, voltage, currents, main, bus) = (w.Scene, w.Voltage.Need(), w.Currents.Need(), w.MainRun.Need(), w.Bus.Need());
+        var protection = w.Protection.Value;
+        var plans = CircuitPlans.Of(scene, w.Resolved.Value ?? [], w.Flows.Need());
         var results = new List<CircuitResult>(plans.Count);
         var at = new Dictionary<string, int>(plans.Count);
         var breaks = main.RatingA is { } rating && protection is not null && FuseClasses.Get(main.FuseClass).LimitsCurrent ? new Backing($"the {Say.Rating(rating)} main fuse", protection.InterruptA) : null;
@@ -45,7 +45,7 @@ public static class CircuitStage
             at[plan.Id] = results.Count;
             results.Add(new CircuitWork(scene, voltage, currents, protection, plan, origin, results.Count).Work());
         }
-        return results;
+        return new(results, null);
     }
 
     /// <summary>The end of a run as the beginning of the next.</summary>

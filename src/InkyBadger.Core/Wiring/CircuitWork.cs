@@ -22,7 +22,7 @@ internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, Curren
         var amps = Amps();
         var shortA = ShortA();
         var fuse = AtVolts(run.Fuse.Class is { } id && FuseClasses.Has(id) ? FuseClasses.Get(id) : Advised(amps, shortA));
-        var charge = plan.Kind == CircuitKind.Charge;
+        var charge = plan.Kind is CircuitKind.Charge;
         var spec = new RunSpec(at + "/run", run, fuse, amps, origin.NominalV, origin.LowV, plan.AssumedLengthM, run.DropLimit ?? scene.Rules.Number("drop-limit-main"),
             Bolted, (run.Fuse.Absent ? 0 : 1) + (HasSwitch ? 1 : 0))
         {
@@ -91,8 +91,8 @@ internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, Curren
         var label = $"design current, {plan.Name}";
         var pointer = at + "/run/designA";
         var volts = plan.OutputV is { } output ? T.Assumed("V", output, "V", "converter’s output") : T.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV");
-        if (plan.Kind == CircuitKind.Inverter) tape.Write(pointer, label, amps, "A", "6", "{I}", [T.Worked("I", currents.InverterWorstA, "A", "the inverter’s worst", "/currents/inverterWorstA")], houseRule: "inverter-run-current");
-        else if (plan.Watts is not { } watts) tape.Write(pointer, label, amps, "A", "6", "{I}", [T.You("I", amps, "A", plan.Why, plan.Kind == CircuitKind.Charge ? $"/sources/{plan.Source}/amps" : "/runs")]);
+        if (plan.Id == Run.InverterId) tape.Write(pointer, label, amps, "A", "6", "{I}", [T.Worked("I", currents.InverterWorstA, "A", "the inverter’s worst", "/currents/inverterWorstA")], houseRule: "inverter-run-current");
+        else if (plan.Watts is not { } watts) tape.Write(pointer, label, amps, "A", "6", "{I}", [T.You("I", amps, "A", plan.Why, plan.Kind switch { CircuitKind.Charge => $"/sources/{plan.Source}/amps", CircuitKind.Inverter => "/inverters", CircuitKind.Join => "/joins", _ => "/runs" })]);
         else
         {
             var what = T.You("P", watts, "W", plan.Why, "/demand/loads");

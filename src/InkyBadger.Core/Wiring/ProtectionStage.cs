@@ -7,25 +7,25 @@ namespace InkyBadger.Core.Wiring;
 /// <summary>The main fuse against what the bank can push: volts, interrupt rating, and every other class at this place.</summary>
 public static class ProtectionStage
 {
-    public static ProtectionResult? Work(BankScene scene, VoltageResult voltage, CurrentsResult? currents, BankResult? bank, RunResult? run, NetworkResult? network)
+    public static Step<ProtectionResult> Work(BankWork w)
     {
-        if (bank is null || run is null || network is null) return null;
+        var (scene, bank, run, network, wired) = (w.Scene, w.Bank.Need(), w.MainRun.Need(), w.Network.Need(), w.Wired.Need());
         var chemistry = Chemistries.Get(bank.Unit.Chemistry);
         // The fault is taken at the fuse itself: the hand's breadth of cable to the post is not counted on.
-        var fault = ShortCircuit.Work(NetworkStage.ForShortCircuit(scene, bank, network), bank.Cells, chemistry.CellOpenV);
-        var setting = Voltage.VoltageStage.ChargerSettingV(scene);
+        var fault = ShortCircuit.Work(wired.InFault, bank.Cells, chemistry.CellOpenV);
+        var setting = Voltage.VoltageStage.ChargerSettingV(scene, bank.Cells * chemistry.CellTopV);
         var greatest = Fuse.GreatestChargingV(chemistry, bank.Cells, false, setting ?? bank.Cells * chemistry.CellTopV);
         var nextSizeUp = RunStage.NextSizeUp(scene);
         var ampacity = run.AmpacityA ?? 0;
         var fuse = FuseClasses.AtVolts(FuseClasses.Get(run.FuseClass), greatest);
         var fails = Fuse.Judge(fuse, run.RatingA, run.DesignA, ampacity, greatest, fault.ShortCircuitA, nextSizeUp);
         var classes = ClassesAt(run.DesignA, ampacity, greatest, fault.ShortCircuitA, nextSizeUp);
-        var surgeA = currents!.SurgeWorstA;
+        var surgeA = w.Currents.Need().SurgeWorstA;
         var opening = run.RatingA is { } rating && surgeA > 0 ? Fuse.OpeningTime(fuse, rating, surgeA) : default(OpeningTimeResult?);
         ShortTimeResult? stands = run.AreaMm2 is { } area
             ? Cable.ShortTime(area, run.Conductors, (int)CablePractices.Get(run.Practice).InsulationC, run.Insulation, fault.ShortCircuitA)
             : null;
-        var result = new ProtectionResult(fault.OpenV, fault.BankOhm!.Value, bank.UnitOhmAssumed, fault.ShortCircuitA, greatest, fuse.MaxDcV, fuse.InterruptA,
+        var result = new ProtectionResult(fault.OpenV, fault.BankOhm!.Value, w.Pack.Need().OhmAssumed, fault.ShortCircuitA, greatest, fuse.MaxDcV, fuse.InterruptA,
             fails.Count == 0 && !scene.MainRun.Fuse.Absent, fails, surgeA, opening?.Opens ?? false, opening?.Seconds, stands?.Seconds, stands?.Valid, classes);
         if (scene.Tape is { } tape) WriteWorking(tape, scene, result, run, network, chemistry, bank, setting, fuse);
         return result;

@@ -40,17 +40,14 @@ public static class RunStage
     /// <summary>The house rule next-size-up: the fuse may be above the cable's ampacity.</summary>
     public static bool NextSizeUp(BankScene scene) => scene.Rules.Word("fuse-protects-cable") == "next-size-up";
 
-    private static double ChargingA(BankScene scene) => scene.Bank.Sources.Sum(s => s.Amps ?? 0);
-
-    public static RunResult? Work(BankScene scene, VoltageResult voltage, CurrentsResult? currents) => currents is null ? null : RunWork.Work(scene, Spec(scene, voltage, currents));
+    public static Step<RunResult> Work(BankWork w) => RunWork.Work(w.Scene, Spec(w.Scene, w.Voltage.Need(), w.Currents.Need()));
 
     /// <summary>The main run as it is to be sized: to the bus, and on to the inverter unless that has a run of its own.</summary>
     internal static RunSpec Spec(BankScene scene, VoltageResult voltage, CurrentsResult currents)
     {
         var run = scene.MainRun;
-        var others = CircuitPlans.OwnA(scene.Bank);
         // What charges the bank flows in the same run, the other way.
-        double loads = currents.BankWorstA + others, charging = ChargingA(scene);
+        double loads = currents.BankWorstA, charging = currents.ChargingA;
         var byCharging = charging >= loads;
         var fuse = FuseClasses.Get(run.Fuse.Class is { } id && FuseClasses.Has(id) ? id : AdvisedClass);
         var toInverter = scene.Inverter is not null && !scene.HasInverterRun;
@@ -58,17 +55,15 @@ public static class RunStage
             BoltedToBus + (toInverter ? BoltedFromBus : 0), (run.Fuse.Absent ? 0 : 1) + (run.Switch is { Absent: true } ? 0 : 1))
         {
             Ends = toInverter ? "post to inverter" : "post to bus",
-            WriteDesign = tape => WriteDesign(tape, currents, others, charging, byCharging),
+            WriteDesign = tape => WriteDesign(tape, currents, byCharging),
         };
     }
 
-    private static void WriteDesign(Tape tape, CurrentsResult currents, double others, double charging, bool byCharging)
+    private static void WriteDesign(Tape tape, CurrentsResult currents, bool byCharging)
     {
         const string label = "design current of the main run";
-        if (byCharging) tape.Write("/mainRun/designA", label, charging, "A", "6", "{c}", [T.You("c", charging, "A", "all sources together, more than the loads", "/sources")]);
-        else if (others > 0)
-            tape.Write("/mainRun/designA", label, currents.BankWorstA + others, "A", "6", "{I} + {o}",
-                [T.Worked("I", currents.BankWorstA, "A", "worst current of the loads", "/currents/bankWorstA"), T.You("o", others, "A", "runs of your own", "/runs")], houseRule: "inverter-run-current");
+        if (byCharging)
+            tape.Write("/mainRun/designA", label, currents.ChargingA, "A", "6", "{c}", [T.Worked("c", currents.ChargingA, "A", "all sources together, more than the loads", "/currents/chargingA")]);
         else tape.Write("/mainRun/designA", label, currents.BankWorstA, "A", "6", "{I}", [T.Worked("I", currents.BankWorstA, "A", "worst current", "/currents/bankWorstA")], houseRule: "inverter-run-current");
     }
 }

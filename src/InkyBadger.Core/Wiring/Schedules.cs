@@ -51,7 +51,7 @@ public static class Schedules
         }
         AddInside(cables, results);
         if (results.Bonding is { Absent: false, Size: { } bond } bonding)
-            cables.Add(new("E1", "bonding", BondColour, "negative bus", "chassis, hull or earth", bond, bonding.AreaMm2 ?? 0, 1, bonding.LengthM, Lug(bond, "M8"), Lug(bond, "M8"), 0));
+            cables.Add(new("E1", "bonding", BondColour, "negative bus", "chassis, hull or earth", bond, bonding.AreaMm2 ?? 0, bonding.Conductors, bonding.LengthM, Lug(bond, "M8"), Lug(bond, "M8"), 0));
         var totals = cables.GroupBy(r => (r.Size, r.Colour)).OrderByDescending(g => g.First().AreaMm2).ThenBy(g => g.Key.Colour, StringComparer.Ordinal)
             .Select(g => new CableTotal(g.Key.Size, g.Key.Colour, g.Sum(r => r.Pieces * r.LengthM), g.Sum(r => r.Pieces), g.First().AreaMm2 >= LugFromMm2 ? 2 * g.Sum(r => r.Pieces) : 0)).ToList();
         return new(Fuses(results, main), cables, totals, PartsOf(design.Banks[bank], results, main, bus));

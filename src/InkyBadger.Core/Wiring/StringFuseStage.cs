@@ -1,3 +1,4 @@
+using InkyBadger.Core.Banks;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
@@ -16,10 +17,10 @@ public sealed record StringFusesPlan(
 /// <summary>A fuse in each parallel string by the house rule, in the document's run <see cref="Run.StringsId"/> where anything of them was chosen (method, 7.3).</summary>
 public static class StringFuseStage
 {
-    /// <summary>Null with one string, or as long as there is no bank.</summary>
-    public static StringFusesPlan? Work(BankScene scene, CurrentsResult? currents, BankResult? bank, RunResult? main, NetworkResult? network, ProtectionResult? protection)
+    public static Step<StringFusesPlan> Work(BankWork w)
     {
-        if (bank is not { Parallel: > 1 } || main is null || network is null || protection is null) return null;
+        var (scene, bank, main, network, protection, pack) = (w.Scene, w.Bank.Need(), w.MainRun.Need(), w.Network.Need(), w.Protection.Need(), w.Pack.Need());
+        if (bank.Parallel == 1) return new Gap(Findings.Station.Cables, "/parallel", "one string alone needs no fuse of its own");
         var run = scene.Bank.Runs.FirstOrDefault(r => r.Id == Run.StringsId);
         var rule = RuleOf(scene.Rules.Word("fuse-each-string"));
         var asked = rule == StringFuseRule.Always || rule == StringFuseRule.ThreeOrMore && bank.Parallel >= 3;
@@ -27,9 +28,9 @@ public static class StringFuseStage
         var fuse = FuseClasses.AtVolts(FuseClasses.Get(run?.Fuse.Class is { } id && FuseClasses.Has(id) ? id : RunStage.AdvisedClass), protection.GreatestChargingV);
         // The fuse protects what lies between the string and the rail: a lead on bus bars, a jumper's size of copper on rails.
         var behind = network.Style == WiringStyle.BusBars ? network.Lead : bank.Series > 1 ? network.Jumper : network.Link;
-        var strings = Enumerable.Range(1, bank.Parallel).Select(s => Of(scene, bank, s, behind.AmpacityA, main.DesignA)).ToList();
-        var load = currents is { BankWorstA: > 0 } ? currents.BankWorstA : (double?)null;
-        var wired = NetworkStage.ForShortCircuit(scene, bank, network);
+        var strings = pack.Strings.Select(s => Of(s, behind.AmpacityA, main.DesignA)).ToList();
+        var load = w.Currents.Value is { BankWorstA: > 0 } currents ? currents.BankWorstA : (double?)null;
+        var wired = w.Wired.Need().InFault;
         var cellV = Chemistries.Get(bank.Unit.Chemistry).CellOpenV;
         StringFusesResult Figures(double? rating) => StringFuses.Work(wired, strings, fuse, StringFuseRule.Always, bank.Cells, cellV, protection.GreatestChargingV, load, rating);
         // Alike in every string: the rating of the one that carries most.
@@ -45,19 +46,8 @@ public static class StringFuseStage
 
     private static StringFuseRule RuleOf(string word) => word switch { "none" => StringFuseRule.None, "always" => StringFuseRule.Always, _ => StringFuseRule.ThreeOrMore };
 
-    private static FusedString Of(BankScene scene, BankResult bank, int number, double ampacityA, double mostA)
-    {
-        // However much its units would allow, a string never carries more than the whole bank is asked for.
-        var limit = mostA;
-        double? peak = double.MaxValue;
-        for (var u = 1; u <= bank.Series; u++)
-        {
-            var item = scene.Bank.Positions.FirstOrDefault(p => p.String == number && p.Unit == u)?.Item ?? bank.Unit;
-            limit = Math.Min(limit, item.LimitA() ?? double.MaxValue);
-            peak = item.Bms?.PeakA is { } own && peak is { } p0 ? Math.Min(p0, own) : null;
-        }
-        return new(limit, ampacityA, peak);
-    }
+    /// <summary>However much its units would allow, a string never carries more than the whole bank is asked for.</summary>
+    private static FusedString Of(PackString s, double ampacityA, double mostA) => new(Math.Min(mostA, s.LimitA ?? double.MaxValue), ampacityA, s.PeakA);
 
     private static void WriteWorking(Tape tape, StringFusesPlan r, ProtectionResult protection, bool limited)
     {

@@ -26,34 +26,43 @@ public sealed record Equation(
 
 /// <summary>
 /// Collects the working while a design is evaluated. Stages hold a null tape when nobody asks, which then costs nothing.
-/// <paramref name="wanted"/>: the one figure's pointer that is asked for; null: every one.
 /// </summary>
-public sealed class Tape(string? wanted = null)
+public sealed class Tape
 {
     /// <summary>More terms than these nobody reads, and no answer carries: the tape then ends.</summary>
     public const int MostTerms = 40_000;
 
-    private readonly Dictionary<string, Equation> byPointer = [];
-    private int terms;
+    private readonly Reel reel;
+
+    /// <param name="wanted">The one figure's pointer that is asked for; null: every one.</param>
+    public Tape(string? wanted = null) : this(new Reel(wanted), "")
+    {
+    }
+
+    private Tape(Reel reel, string prefix) => (this.reel, Prefix) = (reel, prefix);
+
+    /// <summary>The same tape for a bank, whose pointers begin with this.</summary>
+    public Tape At(string prefix) => new(reel, prefix);
 
     /// <summary>The tape ended before the working did.</summary>
-    public bool IsFull => terms > MostTerms;
+    public bool IsFull => reel.Terms > MostTerms;
 
     /// <summary>Whether an equation of this pointer would be kept; to be asked where many are built that have many terms.</summary>
-    public bool Wants(string pointer) => wanted is null ? !IsFull : wanted.Length == Prefix.Length + pointer.Length && wanted.StartsWith(Prefix, StringComparison.Ordinal) && wanted.EndsWith(pointer, StringComparison.Ordinal);
+    public bool Wants(string pointer) => reel.Wanted is not { } wanted ? !IsFull
+        : wanted.Length == Prefix.Length + pointer.Length && wanted.StartsWith(Prefix, StringComparison.Ordinal) && wanted.EndsWith(pointer, StringComparison.Ordinal);
 
     /// <summary>What the pointers of the stage at hand begin with, such as <c>/banks/0</c>.</summary>
-    public string Prefix { get; set; } = "";
+    public string Prefix { get; }
 
-    public IEnumerable<Equation> All => byPointer.Values;
+    public IEnumerable<Equation> All => reel.ByPointer.Values;
 
-    public Equation? Find(string pointer) => byPointer.GetValueOrDefault(pointer);
+    public Equation? Find(string pointer) => reel.ByPointer.GetValueOrDefault(pointer);
 
     /// <summary>Writes an arithmetic equation. References of terms worked out that begin with a slash and a stage get the prefix.</summary>
     public void Write(string pointer, string label, double? value, string unit, string method, string? form, ReadOnlySpan<Term> given, string? sentence = null, string? houseRule = null)
     {
         if (value is not { } number || !Wants(pointer)) return;
-        terms += given.Length + 1;
+        reel.Terms += given.Length + 1;
         var list = new Term[given.Length];
         for (var i = 0; i < given.Length; i++)
         {
@@ -61,7 +70,14 @@ public sealed class Tape(string? wanted = null)
             list[i] = t.Origin is Origin.WorkedOut or Origin.You or Origin.DataSheet && t.Ref is { } r ? t with { Ref = Prefix + r } : t;
         }
         var full = Prefix + pointer;
-        byPointer[full] = new(full, label, number, unit, form, list, method, sentence, houseRule);
+        reel.ByPointer[full] = new(full, label, number, unit, form, list, method, sentence, houseRule);
+    }
+
+    private sealed class Reel(string? wanted)
+    {
+        public string? Wanted { get; } = wanted;
+        public Dictionary<string, Equation> ByPointer { get; } = [];
+        public int Terms { get; set; }
     }
 }
 

@@ -1,0 +1,86 @@
+using InkyBadger.Core.Design;
+
+namespace InkyBadger.Core.Findings;
+
+/// <summary>
+/// A change that mends a finding, and what it brings. It was tried before it is offered: with it the finding is gone, and nothing graver is
+/// there that was not there before.
+/// </summary>
+public sealed class Mend
+{
+    private readonly MendOffer offer;
+    private readonly BankWork then;
+    private readonly Lazy<IReadOnlyList<DesignChange>> changes;
+
+    internal Mend(MendOffer offer, BankWork now, BankWork then)
+    {
+        (this.offer, this.then) = (offer, then);
+        changes = new(() => DesignDifference.Between(now.Document, offer.Then, now.Scene.Pointer));
+    }
+
+    public string Label => offer.Label;
+
+    /// <summary>What it brings, with the figures of the design as it is then.</summary>
+    public string Outcome => offer.Promise(then);
+    public IReadOnlyList<DesignChange> Changes => changes.Value;
+
+    /// <summary>The same words of another work on the same bank: once it is pressed they must be these.</summary>
+    public string OutcomeOf(BankWork pressed) => offer.Promise(pressed);
+}
+
+/// <summary>
+/// What a rule would change, not tried yet: the bank as it would be then, and the words for what it brings, from the work on that bank. Of
+/// offers of one group the first that keeps its promise is made.
+/// </summary>
+public sealed record MendOffer(string Label, Func<BankWork, string> Promise, Bank Then, string? Group = null);
+
+/// <summary>Tries the offers of a finding on the design, once somebody asks what can be done about it.</summary>
+internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> known)
+{
+    private readonly Dictionary<Bank, (BankWork Work, List<Finding> Findings)> tried = new(ReferenceEqualityComparer.Instance);
+
+    public List<Mend> Kept(Finding finding, IEnumerable<MendOffer> offers)
+    {
+        var kept = new List<Mend>();
+        var done = new HashSet<string>();
+        foreach (var offer in offers)
+        {
+            if (offer.Group is { } group && done.Contains(group) || ReferenceEquals(offer.Then, scene.Work.Document)) continue;
+            var (work, then) = Try(offer.Then);
+            if (!Keeps(finding, then)) continue;
+            if (offer.Group is { } of) done.Add(of);
+            kept.Add(new(offer, scene.Work, work));
+        }
+        return kept;
+    }
+
+    private (BankWork Work, List<Finding> Findings) Try(Bank bank)
+    {
+        if (tried.TryGetValue(bank, out var before)) return before;
+        var work = scene.Work.With(bank);
+        var findings = new List<Finding>();
+        Evaluator.Evaluate(work, findings);
+        // A bank that hangs on this one feels the change too.
+        foreach (var other in Joined()) Evaluator.Evaluate(work.Site[other], findings);
+        return tried[bank] = (work, findings);
+    }
+
+    private IEnumerable<int> Joined()
+    {
+        var design = scene.Work.Site.Design;
+        var id = scene.Work.Document.Id;
+        foreach (var (i, bank) in design.Banks.Index())
+            if (i != scene.Work.Scene.Index && design.Joins.Any(j => j.From == id && j.To == bank.Id || j.To == id && j.From == bank.Id)) yield return i;
+    }
+
+    private bool Keeps(Finding mended, List<Finding> then)
+    {
+        foreach (var finding in then)
+        {
+            if (finding.IsAsOf(mended)) return false;
+            if (finding.Grade > Grade.Fault && finding.Grade >= mended.Grade) continue;
+            if (!known.Any(k => k.IsAsOf(finding) && k.Grade <= finding.Grade)) return false;
+        }
+        return true;
+    }
+}
