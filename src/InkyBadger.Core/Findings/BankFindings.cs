@@ -131,7 +131,7 @@ internal static class BankFindings
         return s.Make("bank.too-small", Grade.Caution, Station.Bank, "/parallel",
             pack.IsMixed ? $"{Say.Number(b.Ah)} Ah as they stand, where the demand asks for {Say.Number(b.NeededAh ?? 0)} Ah" : $"{b.Parallel} strings, where the demand asks for {size.Parallel}", what,
             pack.IsMixed ? [new("as they stand", b.Ah, "Ah"), new("wanted", b.NeededAh ?? 0, "Ah")] : [new("strings", b.Parallel, ""), new("wanted", size.Parallel, "")],
-            () => s.MoreStrings(then => then.Bank.Value is { } more ? $"{Say.Wh(more.UsableWh)} usable" : ""));
+            () => s.MoreStrings(then => then.Bank.Value is { } more ? $"{Say.Wh(more.UsableWh)} usable" : "").Concat(s.AdvisedUnit() is { } unit ? [unit] : []));
     }
 
     private static Finding? CRate(FindingScene s)

@@ -165,7 +165,9 @@ public class DemandTests
     {
         var f = Some.Marrow.Finding("load.double-conversion")!;
         Assert.Equal((Grade.Note, 780 / 0.9, 686.4), (f.Grade, f.Figures[0].Value, Math.Round(f.Figures[1].Value, 9)));
-        var mended = Some.Marrow.Mended("load.double-conversion");
+        // A note's mend brings nothing graver: with an inverter that holds what is left.
+        Assert.Empty(f.Mends);
+        var mended = Some.Marrow.With(("~/inverters/0/item", null)).Mended("load.double-conversion");
         Assert.Null(mended.Finding("load.double-conversion"));
         Assert.Equal(686.4 / 0.92, mended.Bank().Energy!.Rows[2].BankWh, 9);
         Assert.Null(Some.Marrow.With(("~/demand/loads/2/adapterEfficiency", null)).Finding("load.double-conversion"));

@@ -22,7 +22,7 @@ public class RunFindingTests
         { "cable.thin", Grade.Danger, new() { Size = "0.75 mm²", Place = RunPlace.Hot, Bundled = 9, LengthM = 1 } },
         { "cable.size", Grade.Fault, new() { Size = "12 AWG" } },
         { "cable.drop", Grade.Caution, new() { Size = "1.5 mm²" } },
-        { "cable.none", Grade.Fault, new() { LengthM = 4000 } },
+        { "cable.none", Grade.Fault, new() { LengthM = 2500 } },
         { "switch.rating", Grade.Danger, new() { Switch = new() { RatingA = 5 } } },
     };
 

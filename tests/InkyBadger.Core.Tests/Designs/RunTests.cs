@@ -135,15 +135,26 @@ public class RunTests
         Assert.Contains(bank.Envelope.Holds, h => h.Element == EnvelopeElement.Fuse && h.Name == "the inverter’s 175 A fuse");
     }
 
-    /// <summary>What one adds by hand flows in the main run too: 144.3 + 60 = 204.3 A asks for 300 A of fuse.</summary>
+    /// <summary>
+    /// What one adds by hand leaves the bank and flows in the main run: 144.3 + 60 = 204.3 A asks for 300 A of fuse, every string carries its
+    /// share of it, and what the bank lets through for the inverter is less by as much.
+    /// </summary>
     [Fact]
     public void A_run_of_ones_own()
     {
         var bank = Some.Marrow.With(("~/runs/-", new Run { Id = "winch", To = "winch", Amps = 60, LengthM = 5 })).Bank();
         var own = Circuit(bank, "winch");
         Assert.Equal((CircuitKind.Own, 60.0, "breaker-80", 80.0), (own.Kind, own.Run.DesignA, own.Run.FuseClass, own.Run.RatingA));
-        Assert.Equal(bank.Currents!.BankWorstA + 60, bank.MainRun!.DesignA, 9);
+        var before = Some.Marrow.Bank();
+        Assert.Equal(before.Currents!.BankWorstA + 60, bank.Currents!.BankWorstA, 9);
+        Assert.Equal(bank.Currents.BankWorstA, bank.MainRun!.DesignA, 9);
         Assert.Equal(300, bank.MainRun.RatingA);
+        Assert.Equal(before.Network!.StringCurrentsA.Sum() + 60, bank.Network!.StringCurrentsA.Sum(), 9);
+        Assert.Equal(before.Currents.SurgeWorstA + 60, bank.Currents.SurgeWorstA, 9);
+        // 60 A at 24 V, through the inverter's 90 %.
+        var ceiling = before.Network.CeilingA!.Value / before.Network.WorstShare * bank.Network.WorstShare;
+        Assert.Equal(before.Network.CeilingA!.Value, bank.Network.CeilingA!.Value * bank.Network.WorstShare / before.Network.WorstShare, 9);
+        Assert.True(ceiling > 0);
     }
 
     /// <summary>A load on another's circuit: 60 + 240 W on one fuse, 12.5 A.</summary>

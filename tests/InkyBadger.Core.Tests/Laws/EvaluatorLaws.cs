@@ -123,44 +123,85 @@ public static class Documents
         from setting in Maybe(From(0.1, 1000))
         select new Source { Name = "Source", Kind = kind, Amps = amps, SettingV = setting };
 
-    public static Arbitrary<DesignDocument> Any()
-    {
-        var gen =
-            from count in Gen.Choose(0, 5)
-            from loads in Gen.CollectToSequence(Enumerable.Range(0, count), Load)
-            from systemV in Maybe(Gen.Elements(12, 16, 24, 32, 36, 48))
-            from unit in MaybeRef(Unit)
-            from inverters in Gen.OneOf(Gen.Constant(Array.Empty<InverterChoice>()), Inverter.Select(i => new[] { i }))
-            from series in Maybe(Gen.Choose(1, 4))
-            from parallel in Maybe(Gen.Choose(1, 32))
-            from style in Maybe(Gen.Elements(WiringStyle.SameEnd, WiringStyle.Diagonal, WiringStyle.BusBars))
-            from link in Maybe(From(0.01, 200))
-            from run in MainRun
-            from further in Gen.ListOf(Further, 3)
-            from set in Gen.Elements(Enum.GetValues<RuleSet>())
-            from ambient in Maybe(From(-60, 120))
-            from units in Gen.Elements(Enum.GetValues<UnitSystem>())
-            from odd in Gen.Choose(0, 3)
-            from positions in Gen.ArrayOf(Position, odd)
-            from sources in Gen.ArrayOf(Source, odd)
-            from living in Gen.Elements(true, false)
-            from cycles in Maybe(From(0, 1000))
-            from years in Maybe(From(0.1, 100))
-            select new DesignDocument
-            {
-                Name = "Any", HouseRules = new() { Set = set }, Place = new() { AmbientC = ambient, Living = living }, CyclesPerYear = cycles, Years = years, Display = new() { Units = units },
-                Banks =
-                [
-                    new Bank
-                    {
-                        Id = "b1", Name = "Bank", SystemV = systemV, Demand = new() { Loads = [.. loads] }, Inverters = inverters, Unit = unit, Series = series, Parallel = parallel,
-                        Wiring = new() { Style = style, Link = link is null ? null : new() { LengthM = link } }, Runs = [run, .. further.DistinctBy(r => r.Id)],
-                        Positions = positions, Sources = [.. sources.Select((s, i) => s with { Id = $"s{i}" })],
-                    },
-                ],
-            };
-        return gen.ToArbitrary();
-    }
+    private static Gen<PlacedConductor> Placed =>
+        from rail in Gen.Elements(Enum.GetValues<Pole>())
+        from at in Gen.Choose(1, 4)
+        from after in Gen.Choose(1, 4)
+        from size in MaybeRef(Gen.Elements("6 mm²", "95 mm²", "2 AWG"))
+        from length in Maybe(From(0.01, 5))
+        select new PlacedConductor { Rail = rail, String = at, After = after, Size = size, LengthM = length };
+
+    private static Gen<Design.Wiring> WiringOf =>
+        from style in Maybe(Gen.Elements(Enum.GetValues<WiringStyle>()))
+        from link in Maybe(From(0.01, 200))
+        from positive in Gen.Choose(1, 4)
+        from negative in Gen.Choose(1, 4)
+        from count in Gen.Elements(0, 0, 2)
+        from jumpers in Gen.ArrayOf(Placed, count)
+        from links in Gen.ArrayOf(Placed, count)
+        from leads in Gen.ArrayOf(Placed, count)
+        select new Design.Wiring
+        {
+            Style = style, Link = link is null ? null : new() { LengthM = link }, Takeoffs = style == WiringStyle.Rails ? new() { Positive = positive, Negative = negative } : null,
+            Jumpers = jumpers, Links = links, Leads = leads,
+        };
+
+    private static Gen<Bank> BankOf(string id) =>
+        from count in Gen.Choose(0, 5)
+        from loads in Gen.CollectToSequence(Enumerable.Range(0, count), Load)
+        from alike in Gen.Elements(false, false, true)
+        from systemV in Maybe(Gen.Elements(12, 16, 24, 32, 36, 48))
+        from unit in MaybeRef(Unit)
+        from inverterCount in Gen.Elements(0, 1, 1, 2)
+        from inverters in Gen.ArrayOf(Inverter, inverterCount)
+        from series in Maybe(Gen.Choose(1, 4))
+        from parallel in Maybe(Gen.Choose(1, 32))
+        from wiring in WiringOf
+        from run in MainRun
+        from further in Gen.ListOf(Further, 3)
+        from odd in Gen.Choose(0, 3)
+        from positions in Gen.ArrayOf(Position, odd)
+        from sources in Gen.ArrayOf(Source, odd)
+        select new Bank
+        {
+            Id = id, Name = "Bank", SystemV = systemV, Demand = new() { Loads = [.. alike ? loads.Select(l => l with { Name = "Load" }) : loads] },
+            Inverters = [.. inverters.Select((x, i) => x with { Id = $"i{i + 1}" })], Unit = unit, Series = series, Parallel = parallel, Wiring = wiring, Runs = [run, .. further.DistinctBy(r => r.Id)],
+            Positions = positions, Sources = [.. sources.Select((s, i) => s with { Id = $"s{i}" })],
+        };
+
+    private static Gen<IReadOnlyDictionary<string, JsonElement>> OwnRules =>
+        from share in From(0.3, 1)
+        from metres in From(0.05, 2)
+        from some in Gen.Elements(0, 0, 1, 2)
+        select (IReadOnlyDictionary<string, JsonElement>)new Dictionary<string, object> { ["usable-share-lfp"] = share, ["fuse-distance"] = metres, ["take-off"] = "bus-bars" }
+            .Take(some).ToDictionary(r => r.Key, r => JsonSerializer.SerializeToElement(r.Value));
+
+    private static Gen<DesignDocument> DesignOf(Gen<Bank[]> all) =>
+        from banks in all
+        from set in Gen.Elements(Enum.GetValues<RuleSet>())
+        from own in OwnRules
+        from ambient in Maybe(From(-60, 120))
+        from hot in Gen.Elements(true, false, false)
+        from units in Gen.Elements(Enum.GetValues<UnitSystem>())
+        from living in Gen.Elements(true, false)
+        from cycles in Maybe(From(0, 1000))
+        from years in Maybe(From(0.1, 100))
+        from price in Maybe(From(0, 10_000))
+        from joined in Gen.Elements(true, false)
+        from kind in Gen.Elements(Enum.GetValues<JoinKind>())
+        from amps in From(0.1, 100)
+        select new DesignDocument
+        {
+            Name = "Any", HouseRules = new() { Set = set, Own = own }, Place = new() { AmbientC = ambient, Living = living, Hot = hot }, CyclesPerYear = cycles, Years = years, Display = new() { Units = units }, Banks = banks,
+            Prices = new() { Units = price is null ? [] : [new() { Key = "lfp-12-100", Price = price.Value }] },
+            Joins = joined && banks.Length > 1 ? [new() { From = "b1", To = "b2", Kind = kind, Amps = amps, Efficiency = 0.9 }] : [],
+        };
+
+    public static Arbitrary<DesignDocument> Any() => DesignOf(BankOf("b1").Select(b => new[] { b })).ToArbitrary();
+
+    /// <summary>Designs of one bank or of two, joined or not.</summary>
+    public static Gen<DesignDocument> Sites() => DesignOf(Gen.OneOf(
+        BankOf("b1").Select(b => new[] { b }), BankOf("b1").SelectMany(one => BankOf("b2").Select(other => new[] { one, other }))));
 }
 
 [Properties(Arbitrary = [typeof(Documents)], MaxTest = 400)]
