@@ -125,12 +125,17 @@ public static class BuildMaker
             AskedWh = asked, EvenTotal = even, MoreThanAsked = asked > 0 && bank.UsableWh > asked * JustMore ? bank.UsableWh / asked - 1 : null, ContinuousW = first?.AcW, Bottleneck = Word(first?.Name), StartW = start?.AcW, StartBottleneck = Word(start?.Name), WorstA = e.Currents?.BankWorstA ?? 0,
             Cable = run.Size is { } size ? Say.Size(size, run.Conductors) : "none", CableMm2 = run.AreaMm2, CableConductors = run.Conductors, FuseA = run.RatingA, Inverter = e.Inverter?.Item is null ? null : e.Inverter.Name,
             HeaviestKg = unit.MassKg, MassKg = bank.MassKg, Layout = BuildSpace.Of(unit, bank.Units, design.Banks[index].Space),
-            LeftWh = bank.UsableWh * (bank.Parallel - 1) / bank.Parallel, LeftAcW = bank.Parallel == 1 ? 0 : network.SurvivesAcW, Growth = Grow(scene, bank, unitPrice, e),
+            LeftWh = LeftWh(new SiteWork(design)[index], bank), LeftAcW = bank.Parallel == 1 ? 0 : network.SurvivesAcW, Growth = Grow(scene, bank, unitPrice, e),
             Communicates = unit.Communicates, LifeYears = life.LifeYears, BanksBought = life.Banks, PerUsableKwh = bill.Total / (bank.UsableWh / 1000),
             PerDeliveredKwh = life.DeliveredKwh > 0 ? paid / life.DeliveredKwh : null, PerYear = paid / years,
             Wrong = wrong, ToLookAt = mine.Count(f => f.Grade == Grade.Caution),
         };
     }
+
+    /// <summary>Usable when the string that holds most has gone.</summary>
+    private static double LeftWh(BankWork w, BankResult bank) => w.Pack.Need() is var pack && pack.IsMixed
+        ? Enumerable.Range(1, bank.Parallel).Min(gone => pack.UsableWh(Enumerable.Range(1, bank.Parallel).Where(s => s != gone), bank.NominalV, bank.Dod))
+        : bank.UsableWh * (bank.Parallel - 1) / bank.Parallel;
 
     /// <summary>As one would say it; bus bars are said, the usual rails are not.</summary>
     private static string NameOf(BuildChoice choice, int units) => $"{units} × {choice.Unit.Name} at {choice.SystemV} V{(choice.Style == Network.WiringStyle.BusBars && choice.Parallel > 1 ? " on bus bars" : "")}";

@@ -67,6 +67,7 @@ internal static class BuildBill
         }
         var inverter = e.Inverter;
         Add(BillPart.Inverter, inverter?.Name ?? "", inverter?.Item is null ? 0 : inverter.Stack, inverter?.Item?.Price ?? 0);
+        foreach (var (name, price) in Voltage.NeedsStage.FurtherPrices(scene, inverter)) Add(BillPart.Inverter, name, 1, price);
         Add(BillPart.Converter, "converter", e.Needs is { ConverterW: > 0 } ? 1 : 0, e.Needs?.ConverterPrice ?? 0);
         Add(BillPart.Monitor, "shunt and display", 1, Parts.Monitor);
         var litres = bank.Unit.Size is { } size ? bank.Units * size.LengthMm * size.WidthMm * size.HeightMm / 1e6 : 0;

@@ -34,9 +34,17 @@ public static class EnergyStage
         var chosenOnH = scene.Inverter?.OnH;
         var neededOnH = DailyDemand.HoursNeeded(loads.ConvertAll(l => l.Daily));
         var onH = inverter is null ? 0 : Math.Max(chosenOnH ?? 0, neededOnH);
+        // A further inverter has no loads of the list: it idles for as long as it is said to be on.
         var idleWh = idleW * onH;
 
-        double total = idleWh, overnight = idleW * Math.Min(onH, 24 * NightShare);
+        var overnightIdleWh = idleW * Math.Min(onH, 24 * NightShare);
+        foreach (var (_, watts, hours) in FurtherIdle(scene, inverter))
+        {
+            idleWh += watts * hours;
+            overnightIdleWh += watts * Math.Min(hours, 24 * NightShare);
+        }
+
+        double total = idleWh, overnight = overnightIdleWh;
         var bankWh = new double[loads.Count];
         for (var i = 0; i < loads.Count; i++)
         {
@@ -48,6 +56,13 @@ public static class EnergyStage
         for (var i = 0; i < rows.Length; i++) rows[i] = new(loads[i].Id, bankWh[i], bankWh[i] / voltage.NominalV, total > 0 ? bankWh[i] / total : 0);
         return new(season, total, total / voltage.NominalV, onH, neededOnH, chosenOnH is { } wanted && Tolerant.Exceeds(neededOnH, wanted),
             idleWh, idleWh / voltage.NominalV, total > 0 ? idleWh / total : 0, MeanCurrent(loads, figures.Profile, season, efficiency, idleWh, voltage.NominalV), overnight, rows);
+    }
+
+    /// <summary>What inverters beside the first idle, and for how long they are left on [W, h]: without loads of the list they need not be on.</summary>
+    internal static IEnumerable<(string Name, double Watts, double Hours)> FurtherIdle(BankScene scene, InverterResult? first)
+    {
+        foreach (var choice in scene.FurtherInverters)
+            if ((choice.Item ?? first?.Item) is { IdleW: > 0 } item && choice.OnH is > 0 and var hours) yield return (item.Name, item.IdleW, hours);
     }
 
     private static double Through(LoadKind kind, double efficiency) => kind switch

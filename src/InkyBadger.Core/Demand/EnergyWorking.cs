@@ -84,8 +84,12 @@ internal static class EnergyWorking
         tape.Write(at + "/overnightWh", "energy from 18:00 to 08:00", day.OvernightWh, "Wh", "4.1", null,
             [T.Worked("E", day.EnergyBankWh, "Wh", "a day", at + "/energyBankWh")], NightSentence, "autonomy");
         if (inverter is null) return;
-        tape.Write(at + "/idleWh", "the inverter’s idle draw in a day", day.IdleWh, "Wh", "1.1", "{P} × {h}",
-            [EnergyStage.Idle(inverter), T.Worked("h", day.InverterOnH, "h", "left on", at + "/inverterOnH")]);
+        var further = EnergyStage.FurtherIdle(scene, inverter).ToList();
+        tape.Write(at + "/idleWh", "the inverter’s idle draw in a day", day.IdleWh, "Wh", "1.1", "{P} × {h}" + string.Concat(further.Select((_, n) => $" + {{p{n}}} × {{t{n}}}")),
+        [
+            EnergyStage.Idle(inverter), T.Worked("h", day.InverterOnH, "h", "left on", at + "/inverterOnH"),
+            .. further.SelectMany((x, n) => new[] { T.Sheet($"p{n}", x.Watts, "W", x.Name), T.You($"t{n}", x.Hours, "h", "left on", "/inverters") }),
+        ]);
         tape.Write(at + "/idleAh", "the inverter’s idle draw, ampere-hours", day.IdleAh, "Ah", "1.1", "{E} ÷ {V}",
             [T.Worked("E", day.IdleWh, "Wh", "idle draw", at + "/idleWh"), T.Worked("V", voltage.NominalV, "V", "nominal", "/voltage/nominalV")]);
         var chosen = scene.Inverter?.OnH;

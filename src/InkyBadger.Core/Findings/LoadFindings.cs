@@ -75,8 +75,7 @@ internal static class LoadFindings
 
     private static MendOffer[] Feed(FindingScene s, Load load, int i)
     {
-        var volts = load.Window is not { } w ? load.Volts ?? DevicesStage.DefaultConverterV
-            : w.MinV <= 12 && w.MaxV >= 12 ? 12 : w.MinV <= 24 && w.MaxV >= 24 ? 24 : Math.Round((w.MinV + w.MaxV) / 2, 1);
+        var volts = load.Window is null ? load.Volts ?? DevicesStage.DefaultConverterV : Voltage.LoadFeeds.Between(load.Window);
         var watts = load.Watts ?? load.Amps * (load.Volts ?? s.Results.Voltage!.NominalV);
         var loss = watts is { } p && (load.Hours ?? load.Windows?.Sum(x => new DayWindow(x[0], x[1]).Hours)) is { } h
             ? p * load.Quantity * load.Duty * h * (1 / LoadsStage.AssumedConverterEfficiency - 1) : 0;

@@ -20,7 +20,7 @@ public static class NetworkStage
         network.Shares(shares);
         var worst = Worst(shares);
         var limits = pack.LimitsFor(null);
-        var ceiling = limits is null ? null : BankSharing.Ceiling(network, limits);
+        var ceiling = CeilingOf(network, limits);
         var even = 1.0 / pack.Parallel;
         var beside = w.Flows.Value?.Beside.WorstA ?? 0;
         double? Allows(double? ceilingA) => inverter is null || ceilingA is null ? null
@@ -34,7 +34,7 @@ public static class NetworkStage
             var otherShares = new double[pack.Parallel];
             other.Shares(otherShares);
             var at = Worst(otherShares);
-            double? otherCeiling = limits is null ? null : BankSharing.Ceiling(other, limits).CeilingA;
+            var otherCeiling = CeilingOf(other, limits)?.CeilingA;
             styles[i] = new(offered[i], otherShares[at], at + 1, otherCeiling, Allows(otherCeiling));
         }
 
@@ -60,6 +60,10 @@ public static class NetworkStage
         }
         return result;
     }
+
+    /// <summary>Null where no string that carries anything sets a limit.</summary>
+    private static CeilingResult? CeilingOf(BankNetwork network, IReadOnlyList<StringLimit>? limits) =>
+        limits is null || BankSharing.Ceiling(network, limits) is not { CeilingA: < double.PositiveInfinity } ceiling ? null : ceiling;
 
     /// <summary>Amperes in each link of a rail at full load; none with bus bars, where the leads carry the strings' own.</summary>
     private static double[] Links(BankNetwork network, double[] shares, double currentA, Func<(double PositiveA, double NegativeA), double> rail)

@@ -7,7 +7,8 @@ namespace InkyBadger.Core.Voltage;
 /// <summary>How a DC load is fed at a system voltage: on the bus where the bus stays in its window, or is of its own volts; else by a converter.</summary>
 internal static class LoadFeeds
 {
-    private const double UsualV = 12;
+    /// <summary>Outputs that converters are made for [V].</summary>
+    private static readonly double[] Usual = [12, 24, 48];
 
     /// <summary>The load as it would be there; itself where nothing changes.</summary>
     public static Load At(Load load, int systemV, string chemistryId)
@@ -28,5 +29,12 @@ internal static class LoadFeeds
         return load with { Kind = kind, Volts = kind == LoadKind.Converter ? load.Volts ?? Between(load.Window) : load.Volts };
     }
 
-    private static double Between(VoltageWindow? window) => window is null || window.MinV <= UsualV && window.MaxV >= UsualV ? UsualV : Math.Round((window.MinV + window.MaxV) / 2);
+    /// <summary>Volts of a converter for a device: what is usual and inside its window, else the middle of that.</summary>
+    public static double Between(VoltageWindow? window)
+    {
+        if (window is null) return Usual[0];
+        foreach (var volts in Usual)
+            if (window.MinV <= volts && window.MaxV >= volts) return volts;
+        return Math.Round((window.MinV + window.MaxV) / 2, 1);
+    }
 }

@@ -59,15 +59,23 @@ public static class NeedsStage
         var copper = run?.AreaMm2 is { } area ? run.Conductors * (2 * run.LengthM * Parts.CablePerM(area) + MainLugs * Parts.Lug(area)) : 0;
         var fuse = run?.RatingA is null ? 0 : Parts.Fuse(run.FuseClass);
         var converter = Parts.Converter(converterW);
-        var inverterPrice = (inverter?.Item?.Price ?? 0) * (inverter?.Stack ?? 1);
+        var further = FurtherPrices(scene, inverter).ToList();
+        var inverterPrice = (inverter?.Item?.Price ?? 0) * (inverter?.Stack ?? 1) + further.Sum(x => x.Price);
         var units = bank?.Price ?? 0;
         var result = new NeedsResult(controllers, converted, direct, converterW, lossWh, voltage.GreatestV, Tolerant.Exceeds(voltage.GreatestV, TouchLimitV),
             units, copper, fuse, converter, inverterPrice, units + copper + fuse + converter + inverterPrice);
-        if (scene.Tape is { } tape) WriteWorking(tape, scene, result, voltage, loads, energy, inverter, bank, run);
+        if (scene.Tape is { } tape) WriteWorking(tape, scene, result, voltage, loads, energy, inverter, further, bank, run);
         return result;
     }
 
-    private static void WriteWorking(Tape tape, BankScene scene, NeedsResult r, VoltageResult voltage, LoadsResult? loads, EnergyResult? energy, InverterResult? inverter, BankResult? bank, RunResult? run)
+    /// <summary>Inverters beside the first, each with its price for as many as are stacked.</summary>
+    internal static IEnumerable<(string Name, double Price)> FurtherPrices(BankScene scene, InverterResult? first)
+    {
+        foreach (var choice in scene.FurtherInverters)
+            if ((choice.Item ?? first?.Item) is { } item) yield return (item.Name, item.Price * (choice.Item is null ? 1 : Math.Max(1, choice.Stack)));
+    }
+
+    private static void WriteWorking(Tape tape, BankScene scene, NeedsResult r, VoltageResult voltage, LoadsResult? loads, EnergyResult? energy, InverterResult? inverter, List<(string Name, double Price)> further, BankResult? bank, RunResult? run)
     {
         var nominal = T.Worked("V", voltage.NominalV, "V", "nominal", "/voltage/nominalV");
         foreach (var (n, c) in r.Controllers.Index())
@@ -96,8 +104,8 @@ public static class NeedsStage
         if (run?.RatingA is not null)
             tape.Write("/needs/fusePrice", "price of the main fuse with its holder", r.FusePrice, "money", "8.3", "{f}", [T.Table("f", r.FusePrice, "money", run.FuseLabel, "fuse-prices")]);
         tape.Write("/needs/converterPrice", "price of the converter", r.ConverterPrice, "money", "8.3", "{c}", [T.Table("c", r.ConverterPrice, "money", $"for {Say.W(r.ConverterW)}", "parts")]);
-        tape.Write("/needs/inverterPrice", "price of the inverter", r.InverterPrice, "money", "8.3", inverter?.Item is null ? "0" : "{m} × {p}",
-            inverter?.Item is { } item ? [T.You("m", inverter.Stack, "", "stacked", "/inverters/0/stack"), T.Sheet("p", item.Price, "money", item.Name)] : []);
+        tape.Write("/needs/inverterPrice", "price of the inverter", r.InverterPrice, "money", "8.3", inverter?.Item is null ? "0" : "{m} × {p}" + string.Concat(further.Select((_, n) => $" + {{q{n}}}")),
+            inverter?.Item is { } item ? [T.You("m", inverter.Stack, "", "stacked", "/inverters/0/stack"), T.Sheet("p", item.Price, "money", item.Name), .. further.Select((x, n) => T.Sheet($"q{n}", x.Price, "money", x.Name))] : []);
         List<Term> parts = [T.Worked("u", r.UnitsPrice, "money", "units", "/needs/unitsPrice")];
         if (run?.AreaMm2 is not null) parts.Add(T.Worked("c", r.CopperPrice, "money", "copper", "/needs/copperPrice"));
         if (run?.RatingA is not null) parts.Add(T.Worked("f", r.FusePrice, "money", "fuse", "/needs/fusePrice"));

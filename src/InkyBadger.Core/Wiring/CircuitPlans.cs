@@ -5,7 +5,7 @@ using InkyBadger.Core.Flow;
 namespace InkyBadger.Core.Wiring;
 
 /// <summary>What a run beyond the bus is for.</summary>
-public enum CircuitKind { Inverter, Panel, Branch, ConverterIn, ConverterOut, Charge, Own, Join }
+public enum CircuitKind { Inverter, Panel, Branch, ConverterIn, ConverterOut, Charge, Own, Join, FurtherInverter }
 
 /// <summary>
 /// A run beyond the bus as it follows from the design: id, ends, the run it hangs on (null: the bus), amperes with their reason, and the
@@ -51,7 +51,7 @@ internal static class CircuitPlans
         var plans = new List<CircuitPlan>();
         foreach (var flow in flows.All)
             if (flow is { Kind: FlowKind.Inverter, Out.WorstA: > 0 } && flow.Run != Run.MainId)
-                plans.Add(new(flow.Run, CircuitKind.Inverter, flow.Run == Run.InverterId ? "Inverter" : flow.Name, "bus", flow.Run == Run.InverterId ? "inverter" : flow.Name, null)
+                plans.Add(new(flow.Run, flow.Run == Run.InverterId ? CircuitKind.Inverter : CircuitKind.FurtherInverter, flow.Run == Run.InverterId ? "Inverter" : flow.Name, "bus", flow.Run == Run.InverterId ? "inverter" : flow.Name, null)
                     { Amps = flow.Out.WorstA, Why = "the inverter alone, at the lowest volts", AssumedLengthM = InverterM });
         foreach (var (i, source) in scene.Bank.Sources.Index())
             if (source.Amps is > 0)

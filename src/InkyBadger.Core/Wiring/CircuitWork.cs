@@ -57,8 +57,8 @@ internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, Curren
         var wanted = Fuse.Margin * amps;
         var preferred = plan.Kind switch
         {
-            CircuitKind.Inverter => RunStage.AdvisedClass,
-            CircuitKind.Charge => origin.GreatestV <= MostBladeV ? BoltIn : BoltInHigh,
+            CircuitKind.Inverter or CircuitKind.FurtherInverter => RunStage.AdvisedClass,
+            CircuitKind.Charge or CircuitKind.Join => origin.GreatestV <= MostBladeV ? BoltIn : BoltInHigh,
             _ => FuseClasses.Get(Blade).Next(wanted) is <= MostBladeA && origin.GreatestV <= MostBladeV ? Blade : Breaker,
         };
         var first = FuseClasses.Get(preferred);
@@ -92,7 +92,7 @@ internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, Curren
         var pointer = at + "/run/designA";
         var volts = plan.OutputV is { } output ? T.Assumed("V", output, "V", "converter’s output") : T.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV");
         if (plan.Id == Run.InverterId) tape.Write(pointer, label, amps, "A", "6", "{I}", [T.Worked("I", currents.InverterWorstA, "A", "the inverter’s worst", "/currents/inverterWorstA")], houseRule: "inverter-run-current");
-        else if (plan.Watts is not { } watts) tape.Write(pointer, label, amps, "A", "6", "{I}", [T.You("I", amps, "A", plan.Why, plan.Kind switch { CircuitKind.Charge => $"/sources/{plan.Source}/amps", CircuitKind.Inverter => "/inverters", CircuitKind.Join => "/joins", _ => "/runs" })]);
+        else if (plan.Watts is not { } watts) tape.Write(pointer, label, amps, "A", "6", "{I}", [T.You("I", amps, "A", plan.Why, plan.Kind switch { CircuitKind.Charge => $"/sources/{plan.Source}/amps", CircuitKind.FurtherInverter => "/inverters", CircuitKind.Join => "/joins", _ => "/runs" })]);
         else
         {
             var what = T.You("P", watts, "W", plan.Why, "/demand/loads");

@@ -251,6 +251,38 @@ public class EvaluatorLaws
         }
     }
 
+    /// <summary>
+    /// Kirchhoff across the stages: what leaves the bus is what the bank gives, what its strings add up to and what the main run carries; and
+    /// each run that hangs on the bus by itself carries what flows there.
+    /// </summary>
+    [Property]
+    public void What_leaves_the_bus_is_what_the_bank_gives(DesignDocument design)
+    {
+        var work = new SiteWork(design)[0];
+        if (work.Flows.Value is not { } flows) return;
+        static void Same(double a, double b) => Assert.True(Math.Abs(a - b) <= 1e-9 * Math.Max(1, Math.Max(Math.Abs(a), Math.Abs(b))), $"{a} against {b}");
+        Same(flows.All.Sum(f => f.Out.WorstA), flows.Bank.WorstA);
+        Same(flows.Inverter.WorstA + flows.Beside.WorstA, flows.Bank.WorstA);
+        Same(flows.DcLoads.SurgeA + flows.Own.SurgeA + flows.Joins.SurgeA + flows.FurtherInverters.SurgeA + flows.Inverter.SurgeA, flows.Bank.SurgeA);
+        Same(flows.All.Sum(f => f.ChargingA), flows.ChargingA);
+        if (work.Loads.Value is { } loads && work.Voltage.Value is { } voltage) Same(loads.PeakDcW / voltage.LowV, flows.DcLoads.WorstA);
+        var bank = work.Evaluation();
+        if (bank.Currents is not { } currents) return;
+        Same(flows.Bank.WorstA, currents.BankWorstA);
+        Same(flows.Bank.NominalA, currents.BankNominalA);
+        Same(flows.Bank.RunningA, currents.LoadWorstA);
+        Same(flows.Bank.SurgeA, currents.SurgeWorstA);
+        if (bank.MainRun is { } run) Same(Math.Max(flows.Bank.WorstA, flows.ChargingA), run.DesignA);
+        if (bank.Network is { } network)
+        {
+            Same(flows.Bank.WorstA, network.CurrentA);
+            Assert.True(Math.Abs(network.StringCurrentsA.Sum() - network.CurrentA) <= 1e-6 * Math.Max(1, network.CurrentA));
+        }
+        foreach (var circuit in bank.Circuits)
+            if (circuit.Kind is CircuitKind.Own or CircuitKind.Inverter or CircuitKind.FurtherInverter or CircuitKind.Charge or CircuitKind.Join)
+                Assert.Contains(flows.All, f => f.Run == circuit.Id && Math.Max(f.Out.WorstA, f.ChargingA) == circuit.Run.DesignA);
+    }
+
     /// <summary>Along every run the volts only fall, and no run ends above what it begins with.</summary>
     [Property]
     public void Volts_only_fall_along_the_runs(DesignDocument design)
