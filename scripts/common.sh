@@ -48,7 +48,7 @@ build_web() {
     quietly npm npm ci --prefix web --no-audit --no-fund
     end_build .build/npm
   fi
-  if [ ! -f web/dist/index.html ] || changed_since .build/web web docs/format/design.schema.json docs/method.md; then
+  if [ ! -f web/dist/index.html ] || changed_since .build/web web docs/format/design.schema.json docs/format/figures.json docs/method.md; then
     echo "Building the front end"
     begin_build .build/web
     quietly web npm run build --prefix web
@@ -61,7 +61,7 @@ server_folder() { readlink -f .build/server; }
 
 # The server as it is started: compiled ahead of time where the compiler for that can be had, which halves a start.
 build_server() {
-  [ ! -f .build/server/InkyBadger.Server.dll ] || changed_since .build/server.mark src docs/format/design.schema.json Directory.Build.props Directory.Packages.props global.json || return 0
+  [ ! -f .build/server/InkyBadger.Server.dll ] || changed_since .build/server.mark src docs/format/design.schema.json docs/format/figures.json Directory.Build.props Directory.Packages.props global.json || return 0
   echo "Building the server"
   begin_build .build/server.mark
   local folder

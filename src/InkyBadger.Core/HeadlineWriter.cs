@@ -67,7 +67,7 @@ internal static class HeadlineWriter
         if (r.Size is null) return "No cable of the table meets this run";
         var cable = Say.Size(r.Size, r.Conductors);
         if (r.RatingA is not { } rating) return $"{cable}, and no fuse that could protect it";
-        if (e.Protection is { } p && p.Fails.Contains(FuseFailure.Interrupt)) return $"The fuse cannot break a short: the bank pushes {Say.KA(p.ShortCircuitA)}, it clears {Say.KA(p.InterruptA)}";
+        if (e.Protection is { } p && p.Fails.Contains(FuseFailure.Interrupt)) return $"The fuse cannot break a short: the bank pushes {Say.A(p.ShortCircuitA)}, it clears {Say.A(p.InterruptA)}";
         if (e.Protection is { } q && q.Fails.Contains(FuseFailure.Voltage)) return $"The fuse is made for {Say.V(q.MaxDcV)}, and charging lifts the bank to {Say.V(q.GreatestChargingV)}";
         if (r.AmpacityA is { } ampacity && !Tolerant.AtLeast(ampacity, rating)) return $"The {Say.Rating(rating)} fuse lets through more than {cable} carries";
         if (ThinInside(e) is { } inside) return inside;

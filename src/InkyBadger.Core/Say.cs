@@ -2,38 +2,34 @@ using System.Globalization;
 
 namespace InkyBadger.Core;
 
-/// <summary>Figures in sentences: rounded as they are read on the instrument, with their unit.</summary>
+/// <summary>Figures in sentences, by the same table as on the screens, and the words around them.</summary>
 public static class Say
 {
-    /// <summary>Halves go up, as on the screens.</summary>
-    public static string Number(double value, int decimals = 0) => Math.Round(value, decimals, MidpointRounding.AwayFromZero).ToString("N" + decimals, CultureInfo.InvariantCulture);
+    public static string Number(double value, int decimals = 0) => Figures.Number(value, decimals);
 
-    public static string W(double watts) => Number(watts) + " W";
+    public static string W(double watts) => Figures.Say(watts, "W");
 
-    public static string Wh(double wh) => wh >= 1000 ? Number(wh / 1000, 2) + " kWh" : Number(wh) + " Wh";
+    public static string Wh(double wh) => Figures.Say(wh, "Wh");
 
-    public static string A(double amps) => Number(amps, amps < 1000 ? amps < 10 ? 2 : 1 : 0) + " A";
+    public static string A(double amps) => Figures.Say(amps, "A");
 
     /// <summary>A standard rating, which has no needless decimals.</summary>
-    public static string Rating(double amps) => amps.ToString("#,0.##", CultureInfo.InvariantCulture) + " A";
+    public static string Rating(double amps) => Figures.Say(amps, "rating");
 
-    /// <summary>Kiloamperes once there are that many.</summary>
-    public static string KA(double amps) => amps >= 1000 ? Number(amps / 1000, 1) + " kA" : Number(amps) + " A";
-
-    public static string V(double volts) => volts.ToString("#,0.##", CultureInfo.InvariantCulture) + " V";
+    /// <summary>Volts as one says them, without needless decimals.</summary>
+    public static string V(double volts) => Figures.Say(volts, "class");
 
     public static string Percent(double fraction, int decimals = 1) => Number(fraction * 100, decimals) + " %";
 
-    /// <summary>Metres, or feet where these are read; a foot has 0.3048 m.</summary>
-    public static string Length(double metres, Design.UnitSystem units) => units == Design.UnitSystem.Imperial
-        ? (metres / 0.3048).ToString("#,0.##", CultureInfo.InvariantCulture) + " ft"
-        : metres.ToString("#,0.##", CultureInfo.InvariantCulture) + " m";
+    /// <summary>Metres, or feet where these are read.</summary>
+    public static string Length(double metres, Design.UnitSystem units) => Figures.Say(metres, "m", units);
 
-    public static string Hours(double hours) => hours >= 48 ? Number(hours / 24, 1) + " days" : hours >= 1 ? hours.ToString("0.#", CultureInfo.InvariantCulture) + " h" : Number(hours * 60) + " min";
+    /// <summary>Kilograms, or pounds where these are read.</summary>
+    public static string Mass(double kg, Design.UnitSystem units) => Figures.Say(kg, "kg", units);
 
-    public static string Seconds(double seconds) => seconds >= 7200 ? Number(seconds / 3600, 1) + " h"
-        : seconds >= 120 ? (seconds / 60).ToString("0.#", CultureInfo.InvariantCulture) + " min"
-        : seconds.ToString("0.##", CultureInfo.InvariantCulture) + " s";
+    public static string Hours(double hours) => Figures.Say(hours, "h");
+
+    public static string Seconds(double seconds) => Figures.Say(seconds, "s");
 
     /// <summary>Time of day, hours to hh:mm.</summary>
     public static string Clock(double hour)

@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { clock, fieldText, parse, parseTimes, say, sizeName, stringName, timesText } from '../src/ui/quantity'
-import type { Kind } from '../src/ui/quantity'
+import type { Kind, UnitSystem } from '../src/ui/quantity'
+import said from '../../docs/format/figures-said.json'
+
+describe('a figure that is shown', () => {
+  it.each(said as [number, string, UnitSystem, string][])('%s %s, %s, is %s', (value, unit, system, text) => {
+    expect(say(value, unit, system)).toBe(text)
+  })
+})
 
 describe('a quantity that is read', () => {
   const good: [string, Kind, number][] = [

@@ -84,24 +84,23 @@ public static class BuildMaker
     /// <summary>Null where it cannot be worked out, such as a design without loads.</summary>
     public static Build? Of(DesignDocument design, int index, BuildChoice choice, BuildTerms terms)
     {
-        var tried = BuildBank.In(design, index, choice);
-        return Of(tried, index, Evaluator.Evaluate(tried), choice, terms);
+        return Of(new SiteWork(BuildBank.In(design, index, choice))[index], _ => choice, terms);
     }
 
     /// <summary>The build the design stands on, untouched; null as long as it has no bank.</summary>
     public static Build? Present(DesignDocument design, int index, BuildTerms terms)
     {
-        var evaluation = Evaluator.Evaluate(design);
-        return ChoiceOf(evaluation, index) is { } choice ? Of(design, index, evaluation, choice, terms) : null;
+        return Of(new SiteWork(design)[index], ChoiceOf, terms);
     }
 
-    public static BuildChoice? ChoiceOf(Evaluation evaluation, int index) => evaluation.Banks[index] is { Bank: { } b, Network: { } n, Voltage: { } v } ? new(b.Unit, v.SystemV, b.Series, b.Parallel, n.Style) : null;
+    public static BuildChoice? ChoiceOf(BankEvaluation e) => e is { Bank: { } b, Network: { } n, Voltage: { } v } ? new(b.Unit, v.SystemV, b.Series, b.Parallel, n.Style) : null;
 
-    private static Build? Of(DesignDocument design, int index, Evaluation evaluation, BuildChoice choice, BuildTerms terms)
+    private static Build? Of(BankWork w, Func<BankEvaluation, BuildChoice?> chosen, BuildTerms terms)
     {
-        var e = evaluation.Banks[index];
-        if (e is not { Bank: { } bank, Network: { } network, MainRun: { } run, Voltage: { } voltage }) return null;
-        var scene = new BankScene(design, design.Banks[index], index, new(design.HouseRules), null);
+        var (design, scene) = (w.Site.Design, w.Scene);
+        var mine = new List<Finding>();
+        var e = Evaluator.Evaluate(w, mine);
+        if (e is not { Bank: { } bank, Network: { } network, MainRun: { } run, Voltage: { } voltage } || chosen(e) is not { } choice) return null;
         var unit = bank.Unit;
         var unitPrice = terms.UnitPrices.TryGetValue(unit.Key, out var own) ? own : design.Prices.Of(unit);
         var bill = BuildBill.Of(scene, e, unitPrice, HourRate(design, terms));
@@ -114,8 +113,7 @@ public static class BuildMaker
         var life = Cost.Delivered(units, bank.UsableWh, years, cycles, unit.CalendarYears ?? chemistry.CalendarYears, unit.CycleLife ?? chemistry.CyclesAtTypicalDod);
         // When a bank has served, its units alone are bought again.
         var paid = bill.Total + (life.Banks - 1) * units;
-        var mine = evaluation.Findings.Where(f => f.Bank == e.Id).ToList();
-        List<string> wrong = [.. mine.Where(f => f.Grade <= Grade.Fault).Select(f => f.Title)];
+        List<string> wrong = [.. mine.Where(f => f.Grade <= Grade.Fault).OrderBy(f => f.Grade).Select(f => f.Title)];
         if (bank.Sizing is { } s && bank.Parallel < s.Parallel) wrong.Add($"{bank.Parallel} strings, where the demand asks for {s.Parallel}");
         var first = e.Chain?.Continuous is [{ } link, ..] ? link : null;
         var start = e.Chain?.AtStart is [{ } early, ..] ? early : null;
@@ -124,8 +122,8 @@ public static class BuildMaker
             Key = choice.Key, Choice = choice, Name = NameOf(choice, bank.Units), Units = bank.Units, UnitPrice = unitPrice, Bill = bill, NominalV = voltage.NominalV, RatedWh = bank.RatedWh, UsableWh = bank.UsableWh,
             AskedWh = asked, EvenTotal = even, MoreThanAsked = asked > 0 && bank.UsableWh > asked * JustMore ? bank.UsableWh / asked - 1 : null, ContinuousW = first?.AcW, Bottleneck = Word(first?.Name), StartW = start?.AcW, StartBottleneck = Word(start?.Name), WorstA = e.Currents?.BankWorstA ?? 0,
             Cable = run.Size is { } size ? Say.Size(size, run.Conductors) : "none", CableMm2 = run.AreaMm2, CableConductors = run.Conductors, FuseA = run.RatingA, Inverter = e.Inverter?.Item is null ? null : e.Inverter.Name,
-            HeaviestKg = unit.MassKg, MassKg = bank.MassKg, Layout = BuildSpace.Of(unit, bank.Units, design.Banks[index].Space),
-            LeftWh = LeftWh(new SiteWork(design)[index], bank), LeftAcW = bank.Parallel == 1 ? 0 : network.SurvivesAcW, Growth = Grow(scene, bank, unitPrice, e),
+            HeaviestKg = unit.MassKg, MassKg = bank.MassKg, Layout = BuildSpace.Of(unit, bank.Units, w.Document.Space),
+            LeftWh = LeftWh(w, bank), LeftAcW = bank.Parallel == 1 ? 0 : network.SurvivesAcW, Growth = Grow(scene, bank, unitPrice, e),
             Communicates = unit.Communicates, LifeYears = life.LifeYears, BanksBought = life.Banks, PerUsableKwh = bill.Total / (bank.UsableWh / 1000),
             PerDeliveredKwh = life.DeliveredKwh > 0 ? paid / life.DeliveredKwh : null, PerYear = paid / years,
             Wrong = wrong, ToLookAt = mine.Count(f => f.Grade == Grade.Caution),

@@ -49,7 +49,7 @@ public static class BuildCompare
         var unit = a.Choice.Unit.Key;
         var high = Math.Max(1, 2 * a.UnitPrice);
         List<PriceLine> lines = [.. builds.Select(b => new PriceLine(b.Key, new(0, At(b, unit, 0)), new(high, At(b, unit, high))))];
-        return new(builds, Verdict(builds), flips, lines, unit, BuildMaker.HourRate(design, terms), BuildMaker.Cycles(design, terms), BuildMaker.Years(design));
+        return new(builds, Verdict(builds, design.Display.Units), flips, lines, unit, BuildMaker.HourRate(design, terms), BuildMaker.Cycles(design, terms), BuildMaker.Years(design));
     }
 
     /// <summary>Whole cost of a build with one unit's price changed.</summary>
@@ -112,7 +112,7 @@ public static class BuildCompare
     }
 
     /// <summary>Which wins on what, and for whom; of equals the first in the list.</summary>
-    private static List<string> Verdict(List<Build> builds)
+    private static List<string> Verdict(List<Build> builds, UnitSystem units)
     {
         var good = builds.Where(b => b.Fits).ToList();
         var sentences = new List<string>();
@@ -126,7 +126,7 @@ public static class BuildCompare
         if (good.All(b => b.PerDeliveredKwh is not null) && good.MinBy(b => b.PerDeliveredKwh)! is var delivered && delivered.Key != cheapest.Key)
             sentences.Add($"For who uses it often: {delivered.Name}, {Say.Number(delivered.PerDeliveredKwh!.Value, 2)} a delivered kWh");
         if (good.MinBy(b => b.PerYear)! is var held && held.Key != cheapest.Key) sentences.Add($"Over the years it serves {held.Name} costs least, {Say.Number(held.PerYear!.Value)} a year");
-        if (good.MinBy(b => b.HeaviestKg)! is var light && light.HeaviestKg < 0.8 * cheapest.HeaviestKg) sentences.Add($"For who lifts it alone: {light.Name}, {Say.Number(light.HeaviestKg, 1)} kg each instead of {Say.Number(cheapest.HeaviestKg, 1)}");
+        if (good.MinBy(b => b.HeaviestKg)! is var light && light.HeaviestKg < 0.8 * cheapest.HeaviestKg) sentences.Add($"For who lifts it alone: {light.Name}, {Say.Mass(light.HeaviestKg, units)} each instead of {Say.Mass(cheapest.HeaviestKg, units)}");
         if (good.MinBy(b => b.Bill.Connections)! is var few && few.Bill.Connections < cheapest.Bill.Connections) sentences.Add($"Fewest connections to make and to look after: {few.Name}, {few.Bill.Connections} instead of {cheapest.Bill.Connections}");
         if (good.MaxBy(b => b.LeftWh / b.UsableWh)! is var left && left.LeftWh > 0 && cheapest.LeftWh / cheapest.UsableWh < left.LeftWh / left.UsableWh)
             sentences.Add($"For who must not sit in the dark: of {left.Name} {Say.Wh(left.LeftWh)} are left when a unit fails, of {cheapest.Name} {(cheapest.LeftWh > 0 ? Say.Wh(cheapest.LeftWh) : "nothing")}");

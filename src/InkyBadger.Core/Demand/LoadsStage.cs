@@ -79,10 +79,20 @@ public static class LoadsStage
 
     internal static Step<List<ResolvedLoad>> Resolve(BankWork w) => Resolve(w.Document, w.Voltage.Need().NominalV);
 
+    /// <summary>Whether watts of some load follow from the bank's own volts; else the first look at them is the last.</summary>
+    private static bool NeedsVolts(BankDemandSource demand) => demand.By switch
+    {
+        DemandBy.Figure => demand.Figure is { Watts: null, Amps: not null },
+        DemandBy.States => true,
+        _ => demand.Loads.Any(l => l.Volts is null && (l.Watts is null || l.States is { Count: > 0 })),
+    };
+
     public static Step<LoadsResult> Work(BankWork w)
     {
         // What the first look refuses is refused in earnest.
-        w.Sketch.Need();
+        var sketch = w.Sketch.Need();
+        w.Voltage.Need();
+        if (w.Tape is null && !NeedsVolts(w.Document.Demand)) return sketch;
         return Of(w.Scene, w.Resolved.Need());
     }
 

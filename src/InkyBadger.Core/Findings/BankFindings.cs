@@ -173,7 +173,7 @@ internal static class BankFindings
     {
         var limit = s.Scene.Rules.Number("one-person-lifts");
         if (s.Results.Bank is not { } b || b.Unit.MassKg <= limit) return null;
-        return s.Make("bank.lift", Grade.Caution, Station.Bank, "/unit", $"Each unit weighs {Say.Number(b.Unit.MassKg, 1)} kg",
+        return s.Make("bank.lift", Grade.Caution, Station.Bank, "/unit", $"Each unit weighs {Say.Mass(b.Unit.MassKg, s.Scene.Design.Display.Units)}",
             b.Unit.MassKg > 55 ? "Lift it with tackle, not by hand." : "Two people lift it.", [new("mass", b.Unit.MassKg, "kg"), new("one person", limit, "kg")]);
     }
 

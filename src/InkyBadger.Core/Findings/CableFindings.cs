@@ -61,7 +61,7 @@ internal static class CableFindings
             StringFuseFailure.Bms => ($"The {rating} string fuses are above a BMS’s peak", "Its BMS would have to break what the fuse lets through, and is not made for it."),
             StringFuseFailure.Cable => ($"The {rating} string fuses are above what their leads carry", $"The conductor of a string is good for {Say.A(plan.LeadAmpacityA)}."),
             StringFuseFailure.Voltage => ($"String fuses of {Say.V(plan.MaxDcV)} on {Say.V(plan.GreatestV)}", "Above its voltage a fuse melts and goes on burning as an arc."),
-            _ => ("The string fuses cannot break a short", $"The other strings push {Say.KA(plan.Strings.Max(f => f.ShortCircuitA))} into a short in one of them; this class breaks {Say.KA(plan.InterruptA)}."),
+            _ => ("The string fuses cannot break a short", $"The other strings push {Say.A(plan.Strings.Max(f => f.ShortCircuitA))} into a short in one of them; this class breaks {Say.A(plan.InterruptA)}."),
         };
         MendOffer?[] mends =
         [
@@ -115,7 +115,7 @@ internal static class CableFindings
         var worst = relying.MaxBy(c => c.Fuse.ShortCircuitA!.Value - c.Fuse.InterruptA)!;
         var names = string.Join(", ", relying.Take(4).Select(c => c.Name)) + (relying.Count > 4 ? $" and {relying.Count - 4} more" : "");
         return s.Make("fuse.relies", Grade.Caution, Station.Cables, "/circuits", relying.Count == 1 ? $"{worst.Name}: its fuse relies on {worst.Fuse.ReliesOn}" : $"{Say.Count(relying.Count)} branch fuses rely on {worst.Fuse.ReliesOn}",
-            $"{names}: a short there draws up to {Say.KA(worst.Fuse.ShortCircuitA!.Value)}, and {(relying.Count == 1 ? "this class breaks" : "the least of them breaks")} {Say.KA(relying.Min(c => c.Fuse.InterruptA))}. The current-limiting fuse upstream must open first: never replace it by another class.",
+            $"{names}: a short there draws up to {Say.A(worst.Fuse.ShortCircuitA!.Value)}, and {(relying.Count == 1 ? "this class breaks" : "the least of them breaks")} {Say.A(relying.Min(c => c.Fuse.InterruptA))}. The current-limiting fuse upstream must open first: never replace it by another class.",
             [new("short circuit", worst.Fuse.ShortCircuitA.Value, "A"), new("interrupt rating", worst.Fuse.InterruptA, "A")]);
     }
 

@@ -76,13 +76,13 @@ internal static class InverterFindings
             foreach (var higher in s.HigherVoltages()) yield return higher with { Promise = EndOf };
         }
 
-        return s.Make("inverter.cut-off", Grade.Fault, Station.Inverter, "/runs", $"It cuts off at the start: {Say.V(Math.Round(end, 2))} at its terminals",
+        return s.Make("inverter.cut-off", Grade.Fault, Station.Inverter, "/runs", $"It cuts off at the start: {Say.V(end)} at its terminals",
             $"The bank nearly empty, {loads.Worst.Starting ?? "the worst instant"} pulls them below the {Say.V(cutOff)} at which it stops, though the batteries are well.",
             [new("at its terminals", end, "V"), new("cuts off at", cutOff, "V")], Ways);
     }
 
     private static string EndOf(BankWork then) => then.Envelope.Value is { SurgeEndV: { } end } envelope
-        ? $"{Say.V(Math.Round(end, 2))} at its terminals{(envelope.CutOffV is { } cutOff ? $", it cuts off at {Say.V(cutOff)}" : "")}" : "the same watts on less current";
+        ? $"{Say.V(end)} at its terminals{(envelope.CutOffV is { } cutOff ? $", it cuts off at {Say.V(cutOff)}" : "")}" : "the same watts on less current";
 
     /// <summary>The next more copper, one size up or one conductor more.</summary>
     private static (string Size, int Conductors)? Thicker(RunResult run)

@@ -64,7 +64,7 @@ internal static class LoadFindings
             return device.Fails.Contains(WindowFailure.High)
                 ? s.Make("load.window", Grade.Fault, Station.Loads, at, $"{load.Name} bears {Say.V(device.MaxV)}, and gets {Say.V(device.GreatestV)}",
                     load.Kind == LoadKind.Dc ? "Charging lifts the bus above its nominal volts, and that is what reaches the device." : "The converter gives more than the device accepts.", figures, Feed(s, load, i))
-                : s.Make("load.window", Grade.Fault, Station.Loads, at, $"{load.Name} stops at {Say.V(device.MinV)}, and gets {Say.V(Math.Round(device.LeastV, 2))}",
+                : s.Make("load.window", Grade.Fault, Station.Loads, at, $"{load.Name} stops at {Say.V(device.MinV)}, and gets {Say.V(device.LeastV)}",
                     "Under load, the bank nearly empty, that is what is left at the end of its cable.", figures, Feed(s, load, i));
         }
         // No window is known: the device's own volts against the bus must do.

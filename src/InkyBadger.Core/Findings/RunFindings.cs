@@ -11,7 +11,7 @@ internal static class RunFindings
 
     private static Finding? NoFuse(FindingScene s, RunView v) => !v.Doc.Fuse.Absent ? null
         : s.Make("fuse.none", Grade.Danger, Station.Cables, v.Place, v.IsMain ? "No fuse at the bank" : $"No fuse on {v.Name}",
-            $"A short anywhere along the run draws {(v.ShortA is { } amps ? Say.KA(amps) : v.IsMain ? "all the bank can push" : "all that feeds it can push")} until something burns.",
+            $"A short anywhere along the run draws {(v.ShortA is { } amps ? Say.A(amps) : v.IsMain ? "all the bank can push" : "all that feeds it can push")} until something burns.",
             [new("short circuit", v.ShortA ?? 0, "A")], v.Mend(s, v.IsMain ? "Put a fuse at the post" : "Put a fuse in", "as advised", r => r with { Fuse = new() }));
 
     private static Finding? UnknownSize(FindingScene s, RunView v)
@@ -85,7 +85,7 @@ internal static class RunFindings
     {
         if (v.ShortA is not { } shortA || v.ReliesOn is not null || !v.Fails.Contains(FuseFailure.Interrupt)) return null;
         return s.Make("fuse.interrupt", Grade.Danger, Station.Cables, v.Place, $"{v.Lead}{(v.IsMain ? "The" : "the")} fuse cannot break a short",
-            $"The bank can push {Say.KA(shortA)}{(v.IsMain ? "" : " to here")}{(v.Assumed ? " (resistance assumed)" : "")}; this class breaks {Say.KA(v.InterruptA)}. Above that it may burst and go on feeding the fault.",
+            $"The bank can push {Say.A(shortA)}{(v.IsMain ? "" : " to here")}{(v.Assumed ? " (resistance assumed)" : "")}; this class breaks {Say.A(v.InterruptA)}. Above that it may burst and go on feeding the fault.",
             [new("short circuit", shortA, "A"), new("interrupt rating", v.InterruptA, "A")], [.. v.ClassThatFits(s)]);
     }
 

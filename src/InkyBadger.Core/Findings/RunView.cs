@@ -69,7 +69,7 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
         var fit = good.Find(c => c.Id == RunStage.AdvisedClass) ?? good.FirstOrDefault();
         if (fit is null || fit.Id == Run.FuseClass) yield break;
         var name = fit.Label.Split(',')[0];
-        yield return Mend(s, $"Use {char.ToLowerInvariant(name[0]) + name[1..]} {Say.Rating(fit.RatingA!.Value)}", $"breaks {Say.KA(fit.InterruptA)}, good to {Say.V(fit.MaxDcV)}",
+        yield return Mend(s, $"Use {char.ToLowerInvariant(name[0]) + name[1..]} {Say.Rating(fit.RatingA!.Value)}", $"breaks {Say.A(fit.InterruptA)}, good to {Say.V(fit.MaxDcV)}",
             r => r with { Fuse = r.Fuse with { Class = fit.Id, RatingA = null } });
     }
 }

@@ -27,13 +27,14 @@ public static class InverterStage
         if (scene.Inverter is not { } choice) return new Gap(Findings.Station.Inverter, "/inverters", "No inverter in this bank");
         var loads = w.Loads.Value;
         if (loads is null && choice.Item is null) return w.Loads.Gap!;
-        var advised = loads is null ? null : Advise(scene, loads, voltage.SystemV);
+        IReadOnlyList<RunningLevel> levels = loads is null ? [] : RunningLevels.Of(loads.Profile);
+        var advised = loads is null ? null : Advise(scene, loads, levels, voltage.SystemV);
         var item = choice.Item ?? advised;
         var stack = choice.Item is null ? 1 : Math.Max(1, choice.Stack);
         var efficiency = item?.Efficiency ?? AssumedEfficiency;
         var sized = Size(scene, loads, item, stack);
         OverloadEnvelope? envelope = item is null ? null : Envelope(scene, item, sized.Derate ?? 1, stack);
-        IReadOnlyList<EnvelopeDemand> demands = loads is null || envelope is null ? [] : Demands(loads, RunningLevels.Of(loads.Profile), envelope);
+        IReadOnlyList<EnvelopeDemand> demands = loads is null || envelope is null ? [] : Demands(loads, levels, envelope);
         var first = FirstToGive(demands);
         var result = new InverterResult(item, item?.Name ?? "no inverter of the catalogue fits", choice.Item is not null, advised?.Key, advised?.Name, stack,
             efficiency, item?.IdleW ?? 0, item is null, sized.RequiredContinuousW, sized.RequiredSurgeW, sized.Derate,
@@ -62,10 +63,9 @@ public static class InverterStage
     }
 
     /// <summary>The smallest of the catalogue at this voltage with the continuous watts wanted, whose envelope holds every start.</summary>
-    public static InverterItem? Advise(BankScene scene, LoadsResult loads, int systemV)
+    public static InverterItem? Advise(BankScene scene, LoadsResult loads, IReadOnlyList<RunningLevel> levels, int systemV)
     {
         InverterItem? best = null;
-        IReadOnlyList<RunningLevel>? levels = null;
         foreach (var item in Catalogue.Inverters)
         {
             if (item.SystemV != systemV || best is not null && best.ContinuousW <= item.ContinuousW) continue;
@@ -73,9 +73,22 @@ public static class InverterStage
             var size = Size(scene, loads, item, 1);
             if (size.Fails!.Contains(InverterShortfall.Continuous)) continue;
             var envelope = Envelope(scene, item, size.Derate ?? 1, 1);
-            if (Demands(loads, levels ??= RunningLevels.Of(loads.Profile), envelope).All(d => d.Holds)) best = item;
+            if (HoldsAll(loads, levels, envelope)) best = item;
         }
         return best;
+    }
+
+    /// <summary>Whether it holds whatever the loads ask, which <see cref="Demands"/> tells one by one.</summary>
+    private static bool HoldsAll(LoadsResult loads, IReadOnlyList<RunningLevel> levels, OverloadEnvelope envelope)
+    {
+        foreach (var level in levels)
+            if (level.Watts > 0 && (level.Watts == loads.PeakAcW || level.Watts > envelope.ContinuousW) && !Tolerant.AtLeast(envelope.At(level.Hours * 3600), level.Watts)) return false;
+        foreach (var s in loads.Profile)
+        {
+            var seconds = s.Starting >= 0 ? loads.Rows[s.Starting].StartSeconds : loads.Worst.StartSeconds;
+            if (s.SurgeW > s.AcW && !Tolerant.AtLeast(envelope.At(seconds), s.SurgeW)) return false;
+        }
+        return true;
     }
 
     /// <summary>

@@ -44,6 +44,9 @@ public static class EnvelopeStage
     private const double From = 0.01, To = 3600;
     private const int Samples = 34;
 
+    /// <summary>Of a time between 0.1 ms and an hour on its logarithm: to 1e-11 of it.</summary>
+    private const int Halvings = 44;
+
     /// <summary>Typical opening times spread widely: a fuse is taken to hold a surge for a third of them.</summary>
     private const double FuseSpread = 3;
 
@@ -97,8 +100,11 @@ public static class EnvelopeStage
     {
         var run = way.Run;
         if (run.RatingA is { } rating)
+        {
+            var fuse = FuseClasses.Get(run.FuseClass);
             yield return new(EnvelopeElement.Fuse, $"the {way.Whose}{Say.Rating(rating)} fuse",
-                t => ac(Math.Max(rating / Wiring.Fuse.Margin, rating * LimitsChain.MultipleAt(FuseClasses.Get(run.FuseClass), t * FuseSpread)), way.DcA), ac(rating / Wiring.Fuse.Margin, way.DcA), way);
+                t => ac(Math.Max(rating / Wiring.Fuse.Margin, rating * LimitsChain.MultipleAt(fuse, t * FuseSpread)), way.DcA), ac(rating / Wiring.Fuse.Margin, way.DcA), way);
+        }
         if (run.AmpacityA is not > 0 || run.AreaMm2 is null) yield break;
         var copper = new ChainElement("cable", ElementKind.Cable)
         {
@@ -128,7 +134,7 @@ public static class EnvelopeStage
         if (Tolerant.AtLeast(gives(To), watts)) return null;
         if (!Tolerant.AtLeast(gives(1e-4), watts)) return 0;
         double low = 1e-4, high = To;
-        for (var i = 0; i < 60; i++)
+        for (var i = 0; i < Halvings; i++)
         {
             var middle = Math.Sqrt(low * high);
             if (Tolerant.AtLeast(gives(middle), watts)) low = middle;

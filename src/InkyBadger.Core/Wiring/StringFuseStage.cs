@@ -32,13 +32,11 @@ public static class StringFuseStage
         var load = w.Currents.Value is { BankWorstA: > 0 } currents ? currents.BankWorstA : (double?)null;
         var wired = w.Wired.Need().InFault;
         var cellV = Chemistries.Get(bank.Unit.Chemistry).CellOpenV;
-        StringFusesResult Figures(double? rating) => StringFuses.Work(wired, strings, fuse, StringFuseRule.Always, bank.Cells, cellV, protection.GreatestChargingV, load, rating);
         // Alike in every string: the rating of the one that carries most.
-        var own = Figures(null).Strings!;
+        var own = StringFuses.Work(wired, strings, fuse, StringFuseRule.Always, bank.Cells, cellV, protection.GreatestChargingV, load).Strings!;
         var advised = own.Any(f => f.RatingA is null) ? null : own.Max(f => f.RatingA);
-        var rating = run?.Fuse.RatingA ?? advised;
-        var judged = rating is null ? own : Figures(rating).Strings!;
-        var result = new StringFusesPlan(asked, fitted, fuse.Id, fuse.Label, run?.Fuse.Class is not null, rating, run?.Fuse.RatingA is not null, advised, fuse.MaxDcV, fuse.InterruptA,
+        var judged = (run?.Fuse.RatingA ?? advised) is { } rating ? StringFuses.Rated(own, strings, fuse, rating, protection.GreatestChargingV) : own;
+        var result = new StringFusesPlan(asked, fitted, fuse.Id, fuse.Label, run?.Fuse.Class is not null, run?.Fuse.RatingA ?? advised, run?.Fuse.RatingA is not null, advised, fuse.MaxDcV, fuse.InterruptA,
             protection.GreatestChargingV, behind.AmpacityA, judged, judged.All(f => f.Fails.Count == 0));
         if (scene.Tape is { } tape) WriteWorking(tape, result, protection, network.CeilingA is not null);
         return result;

@@ -56,6 +56,15 @@ public static class StringFuses
         return new(true, fuses, fuses.All(f => f.Fails.Count == 0));
     }
 
+    /// <summary>The same strings with another rating in each.</summary>
+    internal static IReadOnlyList<StringFuse> Rated(IReadOnlyList<StringFuse> fuses, IReadOnlyList<FusedString> strings, FuseClass fuseClass, double rating, double greatestChargingV)
+    {
+        var rated = new StringFuse[fuses.Count];
+        for (var i = 0; i < rated.Length; i++)
+            rated[i] = fuses[i] with { RatingA = rating, Fails = Judge(strings[i], fuseClass, rating, fuses[i].WantedA, greatestChargingV, fuses[i].ShortCircuitA) };
+        return rated;
+    }
+
     /// <summary>Its share of the bank's ceiling, or what it carries at the end of a cascade that begins with any one string.</summary>
     private static double[] Greatest(BankNetwork network, IReadOnlyList<FusedString> strings, double? loadCurrentA)
     {

@@ -1,4 +1,5 @@
 /** Reading and writing quantities: the one place where units are converted. */
+import figures from '../../../docs/format/figures.json'
 
 export interface Shown {
   text: string
@@ -8,76 +9,55 @@ export interface Shown {
 export type UnitSystem = 'metric' | 'imperial'
 
 const FEET = 0.3048
-const POUNDS = 0.45359237
 
-const numbers = new Map<number, Intl.NumberFormat>()
+/** Of a unit's bands the first counts whose bounds the figure keeps; the core writes its sentences by the same table. */
+interface Band {
+  from?: number
+  above?: number
+  times?: number
+  unit: string
+  decimals?: number
+  asNeeded?: boolean
+  significant?: number
+}
+
+const table = figures as Record<string, Band[] | undefined>
+
+const numbers = new Map<string, Intl.NumberFormat>()
+
+function formatted(value: number, least: number, most: number): string {
+  const key = `${least} ${most}`
+  let format = numbers.get(key)
+  if (!format) {
+    format = new Intl.NumberFormat('en-GB', { minimumFractionDigits: least, maximumFractionDigits: most })
+    numbers.set(key, format)
+  }
+  // Fifteen digits are what a number is read as: 0.0295 × 100 is a half, not a little less.
+  return format.format(Number(value.toPrecision(15))).replace('-', '−')
+}
 
 export function num(value: number, decimals = 0): string {
-  let format = numbers.get(decimals)
-  if (!format) {
-    format = new Intl.NumberFormat('en-GB', { minimumFractionDigits: decimals, maximumFractionDigits: decimals })
-    numbers.set(decimals, format)
-  }
-  return format.format(value).replace('-', '−')
+  return formatted(value, decimals, decimals)
 }
 
 /** As many decimals as the number has, up to a limit. */
 function plain(value: number, most = 3): string {
-  return new Intl.NumberFormat('en-GB', { maximumFractionDigits: most }).format(value).replace('-', '−')
+  return formatted(value, 0, most)
 }
 
 /** A value as the instrument shows it. Units are those of the Evaluation: W, Wh, A, V, fraction, ohm, m, … */
 export function show(value: number, unit: string, system: UnitSystem = 'metric', currency = ''): Shown {
-  switch (unit) {
-    case 'W':
-      return { text: num(value), unit: 'W' }
-    case 'Wh':
-      return Math.abs(value) >= 1000 ? { text: num(value / 1000, 2), unit: 'kWh' } : { text: num(value), unit: 'Wh' }
-    case 'Ah':
-      return { text: num(value, value < 10 ? 1 : 0), unit: 'Ah' }
-    case 'A':
-      return Math.abs(value) >= 1000
-        ? { text: num(value / 1000, 1), unit: 'kA' }
-        : { text: num(value, Math.abs(value) < 10 ? 2 : 1), unit: 'A' }
-    case 'rating':
-      return { text: plain(value), unit: 'A' }
-    case 'V':
-      return { text: num(value, 2), unit: 'V' }
-    case 'class':
-      return { text: plain(value), unit: 'V' }
-    case 'h':
-      return value >= 48
-        ? { text: num(value / 24, 1), unit: 'days' }
-        : value >= 1 || value === 0
-          ? { text: plain(value, 1), unit: 'h' }
-          : { text: num(value * 60), unit: 'min' }
-    case 's':
-      return value >= 7200
-        ? { text: num(value / 3600, 1), unit: 'h' }
-        : value >= 120
-          ? { text: plain(value / 60, 1), unit: 'min' }
-          : value > 0 && value < 0.01
-            ? { text: String(Number((value * 1000).toPrecision(2))), unit: 'ms' }
-            : { text: plain(value, value < 10 ? 2 : 0), unit: 's' }
-    case 'fraction':
-      return { text: num(value * 100, 1), unit: '%' }
-    case 'ohm':
-      return { text: num(value * 1000, value < 0.001 ? 3 : 2), unit: 'mΩ' }
-    case 'm':
-      return system === 'imperial' ? { text: plain(value / FEET, 1), unit: 'ft' } : { text: plain(value, 2), unit: 'm' }
-    case 'kg':
-      return system === 'imperial' ? { text: num(value / POUNDS), unit: 'lb' } : { text: plain(value, 1), unit: 'kg' }
-    case 'mm2':
-      return { text: plain(value, 2), unit: 'mm²' }
-    case '°C':
-      return { text: num(value), unit: '°C' }
-    case 'per hour':
-      return { text: num(value, 2), unit: 'C' }
-    case 'money':
-      return { text: num(value), unit: currency }
-    default:
-      return { text: plain(value), unit }
-  }
+  if (unit === 'money') return { text: num(value), unit: currency }
+  const bands = (system === 'imperial' && table[`${unit} imperial`]) || table[unit]
+  if (!bands) return { text: plain(value), unit }
+  const size = Math.abs(value)
+  const band = bands.find((b) => size >= (b.from ?? 0) && (b.above === undefined || size > b.above)) ?? bands.at(-1)!
+  const scaled = value * (band.times ?? 1)
+  const decimals = band.decimals ?? 0
+  const text = band.significant
+    ? formatted(Number(scaled.toPrecision(band.significant)), 0, 12)
+    : formatted(scaled, band.asNeeded ? 0 : decimals, decimals)
+  return { text, unit: band.unit }
 }
 
 /** A number as it is, with the decimals it has. */
