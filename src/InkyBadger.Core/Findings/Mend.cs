@@ -6,26 +6,15 @@ namespace InkyBadger.Core.Findings;
 /// A change that mends a finding, and what it brings. It was tried before it is offered: with it the finding is gone, and nothing graver is
 /// there that was not there before.
 /// </summary>
-public sealed class Mend
+public sealed record Mend(string Label, string Outcome, IReadOnlyList<DesignChange> Changes)
 {
-    private readonly MendOffer offer;
-    private readonly BankWork then;
-    private readonly Lazy<IReadOnlyList<DesignChange>> changes;
+    private Func<BankWork, string>? promise;
 
-    internal Mend(MendOffer offer, BankWork now, BankWork then)
-    {
-        (this.offer, this.then) = (offer, then);
-        changes = new(() => DesignDifference.Between(now.Document, offer.Then, now.Scene.Pointer));
-    }
-
-    public string Label => offer.Label;
-
-    /// <summary>What it brings, with the figures of the design as it is then.</summary>
-    public string Outcome => offer.Promise(then);
-    public IReadOnlyList<DesignChange> Changes => changes.Value;
+    internal static Mend Of(MendOffer offer, BankWork now, BankWork then) =>
+        new(offer.Label, offer.Promise(then), DesignDifference.Between(now.Document, offer.Then, now.Scene.Pointer)) { promise = offer.Promise };
 
     /// <summary>The same words of another work on the same bank: once it is pressed they must be these.</summary>
-    public string OutcomeOf(BankWork pressed) => offer.Promise(pressed);
+    public string OutcomeOf(BankWork pressed) => promise!(pressed);
 }
 
 /// <summary>
@@ -49,7 +38,7 @@ internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> know
             var (work, then) = Try(offer.Then);
             if (!Keeps(finding, then)) continue;
             if (offer.Group is { } of) done.Add(of);
-            kept.Add(new(offer, scene.Work, work));
+            kept.Add(Mend.Of(offer, scene.Work, work));
         }
         return kept;
     }

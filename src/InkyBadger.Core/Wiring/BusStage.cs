@@ -5,10 +5,10 @@ using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Wiring;
 
-public enum LoopPart { Post, Fuse, Switch, Shunt, Bus, Inverter }
+public enum LoopPart { Post, Fuse, Switch, Shunt, Bus, Inverter, Begin, End }
 
 /// <summary>
-/// A place on a pole of the main loop: metres of cable from the post, volts lost up to it and past it at the design current, and the same at
+/// A place on a pole of a run: metres of cable from the post, or from where the run begins, volts lost up to it and past it at the design current, and the same at
 /// the worst instant (null without a start).
 /// </summary>
 public sealed record LoopPoint(LoopPart Part, double AtM, double LostBeforeV, double LostV, double? SurgeBeforeV, double? SurgeV);

@@ -17,10 +17,11 @@ public sealed record CircuitFuse(
 
 /// <summary>
 /// A run beyond the bus: id, what it is for, its ends, the run it hangs on, the loads on it or its source (indices), why it carries what it
-/// carries, its cable, and its fuse. <paramref name="Behind"/>: a converter stands between it and the bank.
+/// carries, its cable, its fuse, and both poles with what sits on them. <paramref name="Behind"/>: a converter stands between it and the bank.
 /// </summary>
 public sealed record CircuitResult(
-    string Id, CircuitKind Kind, string Name, string From, string To, string? Upstream, IReadOnlyList<int> Loads, int? Source, string Why, bool Behind, double NominalV, RunResult Run, CircuitFuse Fuse);
+    string Id, CircuitKind Kind, string Name, string From, string To, string? Upstream, IReadOnlyList<int> Loads, int? Source, string Why, bool Behind, double NominalV, RunResult Run, CircuitFuse Fuse,
+    IReadOnlyList<LoopPoint> Plus, IReadOnlyList<LoopPoint> Minus);
 
 /// <summary>Every run beyond the bus, from the design alone, with what was changed of it (method, 6 and 7).</summary>
 public static class CircuitStage

@@ -36,7 +36,40 @@ internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, Curren
         var result = RunWork.Work(scene, spec);
         var judged = Judge(result, fuse, shortA);
         if (scene.Tape is { } tape) WriteFuse(tape, result, judged, fuse);
-        return new(plan.Id, plan.Kind, plan.Name, plan.From, plan.To, plan.Upstream, plan.Loads, plan.Source, plan.Why, origin.Behind, origin.NominalV, result, judged);
+        return new(plan.Id, plan.Kind, plan.Name, plan.From, plan.To, plan.Upstream, plan.Loads, plan.Source, plan.Why, origin.Behind, origin.NominalV, result, judged, Plus(result), Pole(result, []));
+    }
+
+    /// <summary>
+    /// The positive pole: its joints lie at its ends, its fuse near its beginning. A charge run begins at its source; its fuse sits at the
+    /// battery's end.
+    /// </summary>
+    private List<LoopPoint> Plus(RunResult r)
+    {
+        var charge = plan.Kind == CircuitKind.Charge;
+        var parts = new List<(LoopPart Part, double AtM)>(2);
+        var fuseM = Math.Min(r.FuseDistanceM, r.LengthM);
+        if (!run.Fuse.Absent) parts.Add((LoopPart.Fuse, charge ? r.LengthM - fuseM : fuseM));
+        if (HasSwitch) parts.Add((LoopPart.Switch, Math.Min(run.Switch!.AtM ?? Math.Min(UsualSwitchM, r.LengthM / 2), r.LengthM)));
+        // Whoever closes the switch stands behind the fuse.
+        if (parts is [var fuse, var own] && (charge ? own.AtM > fuse.AtM : own.AtM < fuse.AtM)) parts[1] = (own.Part, fuse.AtM);
+        return Pole(r, [.. parts.OrderBy(p => p.AtM)]);
+    }
+
+    /// <summary>How far from its beginning a switch sits that nobody has placed [m].</summary>
+    private const double UsualSwitchM = 0.5;
+
+    private static List<LoopPoint> Pole(RunResult r, IReadOnlyList<(LoopPart Part, double AtM)> parts)
+    {
+        double joint = Cable.Joints(1, 0), device = Cable.Joints(0, 1), perM = (r.OneWayOhm ?? 0) / r.LengthM, ohm = 0, at = 0;
+        var points = new List<LoopPoint>(parts.Count + 2);
+        foreach (var (part, atM, own) in (IEnumerable<(LoopPart, double, double)>)[(LoopPart.Begin, 0, joint), .. parts.Select(p => (p.Part, p.AtM, device)), (LoopPart.End, r.LengthM, joint)])
+        {
+            ohm += perM * (atM - at);
+            at = atM;
+            points.Add(new(part, atM, r.DesignA * ohm, r.DesignA * (ohm + own), null, null));
+            ohm += own;
+        }
+        return points;
     }
 
     private bool HasSwitch => run.Switch is { Absent: false };

@@ -292,6 +292,13 @@ public class EvaluatorLaws
         foreach (var pole in new[] { bus.Plus, bus.Minus })
             for (var i = 1; i < pole.Count; i++) Assert.True(pole[i].LostBeforeV >= pole[i - 1].LostV - 1e-9 && pole[i].AtM >= pole[i - 1].AtM - 1e-9 || pole[i].Part == LoopPart.Bus, $"{pole[i]}");
         foreach (var c in bank.Circuits)
+        {
+            foreach (var pole in new[] { c.Plus, c.Minus })
+                for (var i = 1; i < pole.Count; i++) Assert.True(pole[i].LostBeforeV >= pole[i - 1].LostV - 1e-9 && pole[i].AtM >= pole[i - 1].AtM - 1e-9, $"{c.Id}: {pole[i]}");
+            // Both poles together lose what the run drops.
+            if (c.Run.DropV is { } lost) Assert.True(Math.Abs(c.Plus[^1].LostV + c.Minus[^1].LostV - lost) <= 1e-9 * Math.Max(1, lost), c.Id);
+        }
+        foreach (var c in bank.Circuits)
             if (c is { Run: { EndV: { } end, DropV: { } drop } })
                 Assert.True(drop >= 0 && end <= (c.Behind ? c.NominalV : bank.Voltage!.LowV) + 1e-9, c.Id);
     }

@@ -2240,7 +2240,7 @@ export interface components {
             /** Format: double */
             chargeA: null | number;
         };
-        /** @description The conductor from the negative bus to chassis, hull or earth: its size as advised or chosen, and the least cross-section [mm²]. */
+        /** @description The conductor from the negative bus to chassis, hull or earth: its size as advised or chosen, how many lie in parallel, and the least cross-section of all together [mm²]. */
         BondingResult: {
             size: null | string;
             /** Format: double */
@@ -2254,6 +2254,10 @@ export interface components {
             lengthPinned: boolean;
             absent: boolean;
             fits: boolean;
+            /** Format: int32 */
+            conductors: number;
+            /** Format: int32 */
+            advisedConductors: number;
         };
         /**
          * @description A build worked out whole: what it is, its bill, what it gives (AC watts null: no inverter), what it takes, and how it ages. double? Build.AskedWh
@@ -2351,7 +2355,7 @@ export interface components {
             parallel: number;
             style: components["schemas"]["WiringStyle"];
             /** @description The same for the same build, every time. */
-            key: null | string;
+            key: string;
         };
         /** @description Two to five builds side by side: the figures, what wins on what, where it turns, and the hour's rate, cycles a year and years that count. */
         BuildComparison: {
@@ -2566,10 +2570,10 @@ export interface components {
          * @description What a run beyond the bus is for.
          * @enum {unknown}
          */
-        CircuitKind: "inverter" | "panel" | "branch" | "converter-in" | "converter-out" | "charge" | "own";
+        CircuitKind: "inverter" | "panel" | "branch" | "converter-in" | "converter-out" | "charge" | "own" | "join" | "further-inverter";
         /**
          * @description A run beyond the bus: id, what it is for, its ends, the run it hangs on, the loads on it or its source (indices), why it carries what it
-         *     carries, its cable, and its fuse. Behind: a converter stands between it and the bank.
+         *     carries, its cable, its fuse, and both poles with what sits on them. Behind: a converter stands between it and the bank.
          */
         CircuitResult: {
             id: string;
@@ -2587,6 +2591,8 @@ export interface components {
             nominalV: number;
             run: components["schemas"]["RunResult"];
             fuse: components["schemas"]["CircuitFuse"];
+            plus: components["schemas"]["LoopPoint"][];
+            minus: components["schemas"]["LoopPoint"][];
         };
         ClassChoice: {
             id: string;
@@ -2626,7 +2632,10 @@ export interface components {
             /** Format: double */
             chargingW: number;
         };
-        /** @description Currents at the bank [A]: the inverter's by the house rule of its run, the DC loads' peak, and both together. */
+        /**
+         * @description Currents at the bank [A]: the inverter's by the house rule of its run, the DC loads' peak, everything that leaves the bank, what of it is
+         *     beside the inverter (DC loads, runs of one's own, further inverters, other banks), and what charges.
+         */
         CurrentsResult: {
             /** Format: double */
             designW: number;
@@ -2652,6 +2661,10 @@ export interface components {
             loadWorstA: number;
             /** Format: double */
             surgeWorstA: number;
+            /** Format: double */
+            besideWorstA: number;
+            /** Format: double */
+            chargingA: number;
         };
         Decision: {
             what: string;
@@ -2860,7 +2873,7 @@ export interface components {
             meanCurrentA: number;
             /** Format: double */
             overnightWh: number;
-            rows: null | components["schemas"]["EnergyRow"][];
+            rows: components["schemas"]["EnergyRow"][];
         };
         /** @description What a load takes out of the bank in a day: Wh, Ah at nominal volts, share of all. */
         EnergyRow: {
@@ -2994,6 +3007,7 @@ export interface components {
             title: string;
             why: string;
             figures: components["schemas"]["FindingFigure"][];
+            /** @description What can be done about it; tried when it is first asked for. */
             mends: components["schemas"]["Mend"][];
         };
         /** @description Wrong is danger and fault, to look at is caution; notes are not counted. */
@@ -3097,7 +3111,7 @@ export interface components {
              */
             greatest: number;
             /** @description Words the rule takes. */
-            words: null | string[];
+            words: string[];
         };
         /** @description The ready set of house rules, and the design's own values by rule id. */
         HouseRuleChoice: {
@@ -3378,9 +3392,9 @@ export interface components {
             seasons: components["schemas"]["SeasonLoads"][];
         };
         /** @enum {unknown} */
-        LoopPart: "post" | "fuse" | "switch" | "shunt" | "bus" | "inverter";
+        LoopPart: "post" | "fuse" | "switch" | "shunt" | "bus" | "inverter" | "begin" | "end";
         /**
-         * @description A place on a pole of the main loop: metres of cable from the post, volts lost up to it and past it at the design current, and the same at
+         * @description A place on a pole of a run: metres of cable from the post, or from where the run begins, volts lost up to it and past it at the design current, and the same at
          *     the worst instant (null without a start).
          */
         LoopPoint: {
@@ -3396,7 +3410,10 @@ export interface components {
             /** Format: double */
             surgeV: null | number;
         };
-        /** @description A change that mends a finding, and what it will bring. */
+        /**
+         * @description A change that mends a finding, and what it brings. It was tried before it is offered: with it the finding is gone, and nothing graver is
+         *     there that was not there before.
+         */
         Mend: {
             label: string;
             outcome: string;
@@ -4242,7 +4259,7 @@ export interface components {
          * @enum {unknown}
          */
         WiringStyle: "same-end" | "diagonal" | "bus-bars" | "rails";
-        /** @description An instant of the day: when, what runs, the start on top of it and which load starts. */
+        /** @description An instant of the day: when, what runs, the start on top of it and which load starts (by name and index; null: none, or all). */
         WorstInstant: {
             /** Format: double */
             fromH: number;
@@ -4254,6 +4271,8 @@ export interface components {
             surgeW: number;
             loads: string[];
             starting: null | string;
+            /** Format: int32 */
+            startingLoad: null | number;
             /** Format: double */
             startSeconds: number;
             season: components["schemas"]["Season"];

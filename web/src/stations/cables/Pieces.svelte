@@ -10,12 +10,12 @@
   /** The pieces of the main run, typed: what comes after a piece moves along with it. The negative has its shunt. */
   let { view }: { view: RunInHand } = $props()
   const bus = $derived(session.result!.bus!)
-  const word = { post: 'post', fuse: 'fuse', switch: 'disconnect', shunt: 'shunt', bus: 'bus', inverter: 'inverter' }
+  const word = (part: string) => (part === 'switch' ? 'disconnect' : part)
   const pieces = $derived(
     bus.plus.slice(1).map((p, i) => ({
       from: bus.plus[i],
       to: p,
-      label: `${word[bus.plus[i].part]} to ${word[p.part]}`,
+      label: `${word(bus.plus[i].part)} to ${word(p.part)}`,
       lengthM: p.atM - bus.plus[i].atM,
     })),
   )

@@ -96,49 +96,16 @@ export function runColumn(view: RunInHand): Column {
 
 /** Both poles of the run in hand with everything that sits on them. */
 export function poles(e: Bank, view: RunInHand): { plus: Part[]; minus: Part[] } {
-  if (view.main && e.bus) {
-    const part = (p: NonNullable<Bank['bus']>['plus'][number]): Part => ({
-      kind: p.part,
-      name: p.part === 'inverter' ? 'inverter' : p.part,
-      atM: p.atM,
-      before: p.lostBeforeV,
-      lost: p.lostV,
-      surgeBefore: p.surgeBeforeV,
-      surge: p.surgeV,
-    })
-    return { plus: e.bus.plus.map(part), minus: e.bus.minus.map(part) }
-  }
-  // A run beyond the bus: its joints lie at its ends, its fuse near its beginning; both poles lose alike but for the fuse.
-  const r = view.run
-  const perM = ((r.oneWayOhm ?? 0) * r.designA) / r.lengthM
-  const joint = 0.0001 * r.designA
-  const device = 0.0002 * r.designA
-  const plus: Part[] = [place('begin', view.circuit?.from ?? '', 0, 0, joint)]
-  let at = 0
-  let lost = joint
-  const add = (kind: Part['kind'], name: string, atM: number, over: number) => {
-    lost += perM * (atM - at)
-    at = atM
-    plus.push(place(kind, name, atM, lost, lost + over))
-    lost += over
-  }
-  const charge = view.circuit?.kind === 'charge'
-  const fuseM = Math.min(r.fuseDistanceM, r.lengthM)
-  const switchM = Math.min(view.doc.switch?.atM ?? Math.min(0.5, r.lengthM / 2), r.lengthM)
-  // A charge run begins at its source; its fuse sits at the battery's end.
-  if (view.doc.switch && !view.doc.switch.absent && (charge || switchM >= fuseM)) {
-    if (!charge && r.ratingA) add('fuse', 'fuse', fuseM, device)
-    add('switch', 'switch', switchM, device)
-    if (charge && r.ratingA) add('fuse', 'fuse', Math.max(switchM, r.lengthM - fuseM), device)
-  } else if (r.ratingA) add('fuse', 'fuse', charge ? r.lengthM - fuseM : fuseM, device)
-  add('end', view.circuit?.to ?? '', r.lengthM, joint)
-  const minus = [
-    place('begin', '', 0, 0, joint),
-    place('end', '', r.lengthM, joint + perM * r.lengthM, 2 * joint + perM * r.lengthM),
-  ]
-  return { plus, minus }
-}
-
-function place(kind: Part['kind'], name: string, atM: number, before: number, lost: number): Part {
-  return { kind, name, atM, before, lost, surgeBefore: null, surge: null }
+  const { circuit } = view
+  const part = (p: NonNullable<Bank['bus']>['plus'][number]): Part => ({
+    kind: p.part,
+    name: p.part === 'begin' ? (circuit?.from ?? '') : p.part === 'end' ? (circuit?.to ?? '') : p.part,
+    atM: p.atM,
+    before: p.lostBeforeV,
+    lost: p.lostV,
+    surgeBefore: p.surgeBeforeV,
+    surge: p.surgeV,
+  })
+  const of = view.main ? e.bus : circuit
+  return of ? { plus: of.plus.map(part), minus: of.minus.map(part) } : { plus: [], minus: [] }
 }
