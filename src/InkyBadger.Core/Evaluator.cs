@@ -1,5 +1,6 @@
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Findings;
+using InkyBadger.Core.Work;
 using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core;
@@ -15,27 +16,17 @@ public static class Evaluator
         var site = new SiteWork(design, tape);
         var banks = new List<BankEvaluation>(site.Count);
         var findings = new List<Finding>();
-        for (var i = 0; i < site.Count; i++) banks.Add(Evaluate(site[i], findings));
+        for (var i = 0; i < site.Count; i++) banks.Add(FindingRules.Evaluate(site[i], findings));
         // The gravest first; within a grade the order of the work stays.
         var sorted = findings.Index().OrderBy(f => f.Item.Grade).ThenBy(f => f.Index).Select(f => f.Item).ToList();
         return new(banks, sorted, new(sorted.Count(f => f.Grade <= Grade.Fault), sorted.Count(f => f.Grade == Grade.Caution)), FirstToDo(banks));
-    }
-
-    /// <summary>One bank whole, and what is found about it.</summary>
-    internal static BankEvaluation Evaluate(BankWork w, List<Finding> findings)
-    {
-        var bank = w.Evaluation();
-        foreach (var gap in w.Refused)
-            findings.Add(new("refused." + gap.Field, Grade.Fault, gap.Station, bank.Id, w.Scene.Pointer + gap.Place, $"This cannot be worked out: {gap.Field}", gap.Words, []));
-        FindingRules.Collect(new(w, bank, findings), findings);
-        return bank;
     }
 
     /// <summary>A bank as it would be, with what would be wrong with it; the design's other banks are left alone.</summary>
     internal static (BankEvaluation Bank, IReadOnlyList<Finding> Findings) EvaluateOne(DesignDocument design, int index, Bank changed)
     {
         var findings = new List<Finding>();
-        return (Evaluate(new SiteWork(design).With(index, changed)[index], findings), findings);
+        return (FindingRules.Evaluate(new SiteWork(design).With(index, changed)[index], findings), findings);
     }
 
     private static string? FirstToDo(List<BankEvaluation> banks)

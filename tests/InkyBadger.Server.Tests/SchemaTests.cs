@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using InkyBadger.Core.Work;
 using InkyBadger.Core.Demo;
 using InkyBadger.Core.Design;
 using InkyBadger.Server.Designs;

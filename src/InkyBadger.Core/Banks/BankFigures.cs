@@ -1,3 +1,5 @@
+using InkyBadger.Core.Design;
+
 namespace InkyBadger.Core.Banks;
 
 /// <summary>Inputs of a bank's figures: S, P, the unit's volts, Ah, continuous current [A], mass [kg], price, and the depth of discharge (0 to 1].</summary>

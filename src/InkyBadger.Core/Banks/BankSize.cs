@@ -1,3 +1,5 @@
+using InkyBadger.Core.Reference;
+
 namespace InkyBadger.Core.Banks;
 
 /// <summary>What can ask for the most strings; on a tie the first is named.</summary>

@@ -105,12 +105,6 @@ public sealed class Pack
         }
     }
 
-    public static Step<Pack> Work(BankWork w)
-    {
-        var a = w.Arrangement.Need();
-        return Of(w.Scene.Design, w.Document, a.Unit, a.Series, a.Parallel);
-    }
-
     /// <param name="design">For what a unit costs here.</param>
     /// <param name="bank">For its positions; those outside S × P stand nowhere.</param>
     /// <param name="usual">The unit of every place that says nothing else.</param>

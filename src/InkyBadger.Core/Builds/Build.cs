@@ -1,6 +1,7 @@
 using InkyBadger.Core.Costs;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Findings;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Builds;
 
@@ -99,7 +100,7 @@ public static class BuildMaker
     {
         var (design, scene) = (w.Site.Design, w.Scene);
         var mine = new List<Finding>();
-        var e = Evaluator.Evaluate(w, mine);
+        var e = FindingRules.Evaluate(w, mine);
         if (e is not { Bank: { } bank, Network: { } network, MainRun: { } run, Voltage: { } voltage } || chosen(e) is not { } choice) return null;
         var unit = bank.Unit;
         var unitPrice = terms.UnitPrices.TryGetValue(unit.Key, out var own) ? own : design.Prices.Of(unit);
@@ -136,7 +137,7 @@ public static class BuildMaker
         : bank.UsableWh * (bank.Parallel - 1) / bank.Parallel;
 
     /// <summary>As one would say it; bus bars are said, the usual rails are not.</summary>
-    private static string NameOf(BuildChoice choice, int units) => $"{units} × {choice.Unit.Name} at {choice.SystemV} V{(choice.Style == Network.WiringStyle.BusBars && choice.Parallel > 1 ? " on bus bars" : "")}";
+    private static string NameOf(BuildChoice choice, int units) => $"{units} × {choice.Unit.Name} at {choice.SystemV} V{(choice.Style == WiringStyle.BusBars && choice.Parallel > 1 ? " on bus bars" : "")}";
 
     private static string? Word(string? element) => element == Limits.LimitsChain.Bank ? "the batteries" : element;
 

@@ -1,7 +1,7 @@
 using InkyBadger.Core.Costs;
 using InkyBadger.Core.Design;
-using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Builds;
 
@@ -21,7 +21,7 @@ public sealed record BuildBillResult(IReadOnlyList<BillLine> Lines, double Total
 internal static class BuildBill
 {
     /// <summary>Lugs of the main run: at the ends of either pole, and at fuse, disconnect and shunt.</summary>
-    private const int MainLugs = Voltage.NeedsStage.MainLugs;
+    private const int MainLugs = NeedsStage.MainLugs;
 
     public static BuildBillResult Of(BankScene scene, BankEvaluation e, double unitPrice, double hourRate)
     {
@@ -67,7 +67,7 @@ internal static class BuildBill
         }
         var inverter = e.Inverter;
         Add(BillPart.Inverter, inverter?.Name ?? "", inverter?.Item is null ? 0 : inverter.Stack, inverter?.Item?.Price ?? 0);
-        foreach (var (name, price) in Voltage.NeedsStage.FurtherPrices(scene, inverter)) Add(BillPart.Inverter, name, 1, price);
+        foreach (var (name, price) in NeedsStage.FurtherPrices(scene, inverter)) Add(BillPart.Inverter, name, 1, price);
         Add(BillPart.Converter, "converter", e.Needs is { ConverterW: > 0 } ? 1 : 0, e.Needs?.ConverterPrice ?? 0);
         Add(BillPart.Monitor, "shunt and display", 1, Parts.Monitor);
         var litres = bank.Unit.Size is { } size ? bank.Units * size.LengthMm * size.WidthMm * size.HeightMm / 1e6 : 0;

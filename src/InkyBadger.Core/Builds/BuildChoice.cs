@@ -1,5 +1,5 @@
 using InkyBadger.Core.Design;
-using InkyBadger.Core.Network;
+using InkyBadger.Core.Reference;
 using InkyBadger.Core.Voltage;
 
 namespace InkyBadger.Core.Builds;

@@ -1,3 +1,5 @@
+using InkyBadger.Core.Design;
+
 namespace InkyBadger.Core.Costs;
 
 /// <summary>Everything a build costs: S and P, prices each and sums for the whole build (money, ≥ 0), hours and their rate.</summary>

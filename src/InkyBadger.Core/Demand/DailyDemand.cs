@@ -1,7 +1,6 @@
-namespace InkyBadger.Core.Demand;
+using InkyBadger.Core.Design;
 
-/// <summary>How a load is fed: through the inverter, at bank voltage, or through a step-down converter.</summary>
-public enum LoadKind { Ac, Dc, Converter }
+namespace InkyBadger.Core.Demand;
 
 /// <summary>House rule on starts: one motor at a time on top of what runs, or all of them together.</summary>
 public enum SurgeRule { OneAtATime, AllAtOnce }

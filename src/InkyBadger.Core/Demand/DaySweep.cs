@@ -1,4 +1,5 @@
 using System.Numerics;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Demand;
 

@@ -1,3 +1,5 @@
+using InkyBadger.Core.Design;
+
 namespace InkyBadger.Core.Demand;
 
 /// <summary>When a load would disturb nobody: other times for its windows, and the worst instant of the day with them [W].</summary>

@@ -1,4 +1,4 @@
-using InkyBadger.Core.Network;
+using InkyBadger.Core.Reference;
 
 namespace InkyBadger.Core.Design;
 
@@ -57,7 +57,7 @@ public sealed record BankDemandSource
 /// <summary>One figure for the whole demand: watts or amperes for hours, or watt-hours over hours.</summary>
 public sealed record DemandFigure
 {
-    public Core.Demand.LoadKind Kind { get; init; } = Core.Demand.LoadKind.Ac;
+    public LoadKind Kind { get; init; } = LoadKind.Ac;
     public double? Watts { get; init; }
     public double? Amps { get; init; }
     public double? EnergyWh { get; init; }
@@ -91,6 +91,9 @@ public sealed record Position
     /// <summary>State of charge, 0 to 1.</summary>
     public double? Soc { get; init; }
 }
+
+/// <summary>How the strings are joined and where the system's leads leave.</summary>
+public enum WiringStyle { SameEnd, Diagonal, BusBars, Rails }
 
 /// <summary>How the bank is joined up. A conductor left out stands as advised.</summary>
 public sealed record Wiring

@@ -1,4 +1,4 @@
-using InkyBadger.Core.Inverters;
+using InkyBadger.Core.Reference;
 
 namespace InkyBadger.Core.Design;
 
@@ -66,6 +66,12 @@ public sealed record UnitSize
 }
 
 public enum Waveform { Sine, Modified }
+
+/// <summary>The inverter gives <paramref name="Watts"/> for up to <paramref name="Seconds"/>.</summary>
+public readonly record struct OverloadPoint(double Seconds, double Watts);
+
+/// <summary>A point of the maker's derating curve: ambient [°C] and the share of the rating (0 to 1) still promised there.</summary>
+public readonly record struct DeratePoint(double AmbientC, double Share);
 
 /// <summary>An inverter as bought, copied into the design with its figures.</summary>
 public sealed record InverterItem

@@ -1,6 +1,7 @@
-using InkyBadger.Core.Demand;
-
 namespace InkyBadger.Core.Design;
+
+/// <summary>How a load is fed: through the inverter, at bank voltage, or through a step-down converter.</summary>
+public enum LoadKind { Ac, Dc, Converter }
 
 public enum Season { Both, Winter, Summer }
 

@@ -4,6 +4,9 @@ namespace InkyBadger.Core.Design;
 
 public enum RunPlace { Cool, Hot }
 
+/// <summary>What a cable's insulation does when it is heated.</summary>
+public enum InsulationKind { Thermoplastic, Thermosetting }
+
 /// <summary>
 /// A run of cable with its fuse. What is null stands as advised. Runs that follow from the design by themselves (to a load, from a source)
 /// are in the document only once something of theirs was changed; the main run, and a run of one's own, always.

@@ -1,6 +1,7 @@
 using InkyBadger.Core.Banks;
-using InkyBadger.Core.Network;
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Findings;
 
@@ -111,9 +112,9 @@ internal static class BankFindings
     /// <summary>A winch, windlass, thruster or starter on a bank whose BMS opens before it turns.</summary>
     internal static Finding? DcStart(FindingScene s, Design.Load load, int i)
     {
-        if (s.Results.Voltage is not { } v || load.Kind != Demand.LoadKind.Dc || load.Quantity == 0 || load.SurgeWatts <= 0) return null;
+        if (s.Results.Voltage is not { } v || load.Kind != LoadKind.Dc || load.Quantity == 0 || load.SurgeWatts <= 0) return null;
         if (s.Work.Pack.Value is not { } pack || !pack.Strings.Any(x => x.Units.Any(u => u.Item.Bms is not null))) return null;
-        var seconds = load.StartSeconds ?? Demand.LoadsStage.DefaultStartSeconds;
+        var seconds = load.StartSeconds ?? LoadsStage.DefaultStartSeconds;
         if (Nearest(s, load.SurgeWatts / v.LowV, seconds) is not var (at, inString, allowed) || !Tolerant.Exceeds(inString, allowed)) return null;
         return s.Make("bank.dc-start", Grade.Fault, Station.Bank, $"/demand/loads/{i}/surgeWatts", $"{load.Name} opens the BMS when it starts",
             $"{Say.A(inString)} in string {Say.StringName(at)} for {Say.Seconds(seconds)}; a unit allows {Say.A(allowed)} for so long. Give it a bank of its own.",
@@ -166,7 +167,7 @@ internal static class BankFindings
         if (load.Tap is not { } tap || s.Results.Bank is not { Series: > 1 } b || tap >= b.Series) return null;
         return s.Make("bank.tap", Grade.Danger, Station.Bank, $"/demand/loads/{i}/tap", $"{load.Name} is taken from part of a string",
             $"From {tap} of {b.Series} units in series: that one is emptied while the others are overcharged.", [new("units tapped", tap, ""), new("in series", b.Series, "")],
-            FindingScene.Offer("Feed it through a converter", "the whole string carries it", s.Bank.WithLoad(i, load with { Tap = null, Kind = Demand.LoadKind.Converter })));
+            FindingScene.Offer("Feed it through a converter", "the whole string carries it", s.Bank.WithLoad(i, load with { Tap = null, Kind = LoadKind.Converter })));
     }
 
     private static Finding? Lift(FindingScene s)

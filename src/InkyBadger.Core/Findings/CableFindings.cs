@@ -1,6 +1,7 @@
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Wiring;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Findings;
 
@@ -15,7 +16,7 @@ internal static class CableFindings
     private static Finding? Links(FindingScene s)
     {
         if (s.Results.Network is not { } n || s.Results.MainRun is not { RatingA: not null } run || n.Shares.Count == 1) return null;
-        var busBars = n.Style == Network.WiringStyle.BusBars;
+        var busBars = n.Style == WiringStyle.BusBars;
         var conductor = busBars ? n.Lead : n.Link;
         if (Tolerant.AtLeast(conductor.AmpacityA, n.LinkWorstA)) return null;
         return s.Make("links.thin", Grade.Danger, Station.Bank, busBars ? "/wiring/lead" : "/wiring/link", busBars ? "The bus leads are too thin for the fuse" : "The rail links are too thin for the fuse",
@@ -78,7 +79,7 @@ internal static class CableFindings
     private static MendOffer? WiderBehind(FindingScene s, RunResult main, double amps)
     {
         var wiring = s.Bank.Wiring;
-        return s.Results.Network?.Style == Network.WiringStyle.BusBars ? Wider(s, main, amps, (w, c) => w with { Lead = c }, wiring.Lead?.LengthM)
+        return s.Results.Network?.Style == WiringStyle.BusBars ? Wider(s, main, amps, (w, c) => w with { Lead = c }, wiring.Lead?.LengthM)
             : s.Results.Bank is { Series: > 1 } ? Wider(s, main, amps, (w, c) => w with { Jumper = c }, wiring.Jumper?.LengthM) : Wider(s, main, amps, (w, c) => w with { Link = c }, wiring.Link?.LengthM);
     }
 

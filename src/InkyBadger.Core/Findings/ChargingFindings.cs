@@ -1,5 +1,6 @@
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Findings;
 

@@ -1,10 +1,9 @@
 using System.Text.Json.Serialization;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Findings;
 
 public enum Grade { Danger, Fault, Caution, Note }
-
-public enum Station { Loads, Voltage, Inverter, Bank, Cables }
 
 /// <summary>A figure that shows a finding, with its unit.</summary>
 public sealed record FindingFigure(string Label, double Value, string Unit);

@@ -1,6 +1,6 @@
-using InkyBadger.Core.Banks;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Voltage;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Findings;
 
@@ -80,6 +80,16 @@ public delegate Finding? LoadRule(FindingScene scene, Load load, int index);
 public static class FindingRules
 {
     public static IReadOnlyList<FindingRule> All { get; } = [.. LoadFindings.Rules, .. InverterFindings.Rules, .. BankFindings.Rules, .. MixFindings.Rules, .. ChargingFindings.Rules, .. PlaceFindings.Rules, .. CableFindings.Rules];
+
+    /// <summary>One bank whole, and what is found about it.</summary>
+    internal static BankEvaluation Evaluate(BankWork w, List<Finding> findings)
+    {
+        var bank = w.Evaluation();
+        foreach (var gap in w.Refused)
+            findings.Add(new("refused." + gap.Field, Grade.Fault, gap.Station, bank.Id, w.Scene.Pointer + gap.Place, $"This cannot be worked out: {gap.Field}", gap.Words, []));
+        Collect(new(w, bank, findings), findings);
+        return bank;
+    }
 
     private static PlacesRule[] OfPlaces { get; } = [ChargingFindings.Settings, CableFindings.Shunt];
 

@@ -1,7 +1,7 @@
-using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Voltage;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Findings;
 
@@ -181,7 +181,7 @@ internal static class InverterFindings
     private static Finding? ModifiedWave(FindingScene s)
     {
         if (s.Results.Inverter is not { Item.Waveform: Waveform.Modified } inverter) return null;
-        var sensitive = s.Scene.Bank.Demand.Loads.Where(l => l.WaveSensitive && l.Kind == Demand.LoadKind.Ac && l.Quantity > 0).ToList();
+        var sensitive = s.Scene.Bank.Demand.Loads.Where(l => l.WaveSensitive && l.Kind == LoadKind.Ac && l.Quantity > 0).ToList();
         if (sensitive.Count == 0) return null;
         return s.Make("inverter.wave", Grade.Caution, Station.Inverter, "/inverters/0/item", "A modified wave harms some loads",
             $"{string.Join(", ", sensitive.Take(4).Select(l => l.Name))} run hot, hum or fail on it.", [new("sensitive loads", sensitive.Count, "")], Advised(s, inverter));

@@ -1,6 +1,7 @@
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Wiring;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Findings;
 

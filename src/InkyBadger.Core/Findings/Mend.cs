@@ -1,4 +1,5 @@
 using InkyBadger.Core.Design;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Findings;
 
@@ -48,9 +49,9 @@ internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> know
         if (tried.TryGetValue(bank, out var before)) return before;
         var work = scene.Work.With(bank);
         var findings = new List<Finding>();
-        Evaluator.Evaluate(work, findings);
+        FindingRules.Evaluate(work, findings);
         // A bank that hangs on this one feels the change too.
-        foreach (var other in Joined()) Evaluator.Evaluate(work.Site[other], findings);
+        foreach (var other in Joined()) FindingRules.Evaluate(work.Site[other], findings);
         return tried[bank] = (work, findings);
     }
 

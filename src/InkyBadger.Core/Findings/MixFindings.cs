@@ -1,6 +1,6 @@
 using InkyBadger.Core.Banks;
-using InkyBadger.Core.Network;
-using InkyBadger.Core.Reference;
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Findings;
 

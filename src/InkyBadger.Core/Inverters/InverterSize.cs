@@ -1,10 +1,9 @@
+using InkyBadger.Core.Design;
+
 namespace InkyBadger.Core.Inverters;
 
 /// <summary>House rule on the continuous rating: headroom over the running peak, or the custom of dividing by efficiency.</summary>
 public enum SizeRule { Headroom, DivideByEfficiency }
-
-/// <summary>A point of the maker's derating curve: ambient [°C] and the share of the rating (0 to 1) still promised there.</summary>
-public readonly record struct DeratePoint(double AmbientC, double Share);
 
 /// <summary>Inputs of the inverter's size. Watts are AC output; without ratings only the requirement is worked out.</summary>
 public sealed record InverterSizeInput(

@@ -1,10 +1,9 @@
+using InkyBadger.Core.Design;
+
 namespace InkyBadger.Core.Inverters;
 
 /// <summary>House rule between the data sheet's overload points: the lower watts hold, or a straight line on log–log paper.</summary>
 public enum OverloadRule { LowerWatts, LogLogLine }
-
-/// <summary>The inverter gives <paramref name="Watts"/> for up to <paramref name="Seconds"/>.</summary>
-public readonly record struct OverloadPoint(double Seconds, double Watts);
 
 /// <summary>Watts an inverter gives for a time: overload points with falling watts, then its continuous rating (method, 2.1).</summary>
 public sealed class OverloadEnvelope(IReadOnlyList<OverloadPoint> points, double continuousW, OverloadRule rule)

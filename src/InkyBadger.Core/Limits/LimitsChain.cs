@@ -1,3 +1,4 @@
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Wiring;

@@ -1,8 +1,5 @@
 namespace InkyBadger.Core.Network;
 
-/// <summary>How the strings are joined and where the system's leads leave.</summary>
-public enum WiringStyle { SameEnd, Diagonal, BusBars, Rails }
-
 /// <summary>
 /// The resistor network of a bank's strings in parallel (method, 5.1). Resistances in Ω, links may be 0. With rails the strings are
 /// the rungs of a ladder; with bus bars every string has leads of its own to two points of no resistance.

@@ -54,6 +54,19 @@ public static class BankSharing
         return new(shares, ceiling, limiting, ideal, ideal - ceiling, (ideal - ceiling) / ideal * 100);
     }
 
+    /// <summary>Greatest bank current with these strings (from 1) out and none of the others over its limit [A].</summary>
+    public static double CeilingWithout(BankNetwork network, IReadOnlyList<StringLimit> limits, IReadOnlyList<int> gone)
+    {
+        var isOut = new bool[network.Strings];
+        foreach (var j in gone) isOut[j - 1] = true;
+        var shares = new double[network.Strings];
+        network.Shares(shares, isOut);
+        var ceiling = double.PositiveInfinity;
+        for (var i = 0; i < shares.Length; i++)
+            if (!isOut[i] && shares[i] != 0 && limits[i].For(shares[i]) is { } limit) ceiling = Math.Min(ceiling, limit / Math.Abs(shares[i]));
+        return double.IsInfinity(ceiling) ? 0 : ceiling;
+    }
+
     /// <summary>
     /// String <paramref name="firstOut"/> (from 1; null: none) opens; then always the one with the greatest ratio of current to limit above 1,
     /// until none exceeds or none is left.

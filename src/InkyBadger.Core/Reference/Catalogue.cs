@@ -1,6 +1,5 @@
 using System.Globalization;
 using InkyBadger.Core.Design;
-using InkyBadger.Core.Inverters;
 
 namespace InkyBadger.Core.Reference;
 

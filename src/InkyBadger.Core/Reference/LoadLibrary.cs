@@ -1,5 +1,4 @@
 using System.Globalization;
-using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 
 namespace InkyBadger.Core.Reference;

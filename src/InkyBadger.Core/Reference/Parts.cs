@@ -1,3 +1,5 @@
+using InkyBadger.Core.Wiring;
+
 namespace InkyBadger.Core.Reference;
 
 /// <summary>Invented prices of parts in an unnamed currency, tables <c>parts</c> and <c>fuse-prices</c>; prices carry the catalogue's date.</summary>

@@ -1,4 +1,3 @@
-using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 

@@ -1,3 +1,4 @@
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 
 namespace InkyBadger.Core.Wiring;
@@ -11,8 +12,6 @@ public readonly record struct CableDropResult(double JointsOhm, double DropV, do
 public readonly record struct CableAmpacityResult(double TableA, double AmbientFactor, double BundleFactor, double AmpacityA);
 
 public readonly record struct ShortTimeResult(double K, double AreaMm2, double Seconds, bool Valid);
-
-public enum InsulationKind { Thermoplastic, Thermosetting }
 
 /// <summary>Resistance, drop and ampacity of a cable (method, section 6). Lengths in m one way, temperatures in °C.</summary>
 public static class Cable

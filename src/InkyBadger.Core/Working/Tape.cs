@@ -1,3 +1,5 @@
+using InkyBadger.Core.Reference;
+
 namespace InkyBadger.Core.Working;
 
 /// <summary>Where a number comes from.</summary>

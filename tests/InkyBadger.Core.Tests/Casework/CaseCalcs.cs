@@ -1,4 +1,5 @@
 using System.Text.Json;
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Banks;
 using InkyBadger.Core.Charging;
 using InkyBadger.Core.Costs;

@@ -1,3 +1,4 @@
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Banks;
 using InkyBadger.Core.Costs;
 using InkyBadger.Core.Limits;

@@ -193,7 +193,7 @@ public class BuildTests
     {
         foreach (var choice in new[] { Choice("lfp-24-200", 24, 1, 2), Choice("rack-48-100", 48, 1, 2, WiringStyle.BusBars), Choice("lfp-12-300", 12, 1, 2) })
         {
-            var design = Clinic.With(("~/demand/loads/-", Some.Dc("Lamp", 40, 3) with { Volts = 12, Kind = Core.Demand.LoadKind.Converter }));
+            var design = Clinic.With(("~/demand/loads/-", Some.Dc("Lamp", 40, 3) with { Volts = 12, Kind = LoadKind.Converter }));
             var then = DesignFormat.With(design, BuildBank.Changes(design, 0, choice));
             Assert.Empty(DesignCheck.Faults(then));
             var present = BuildMaker.Present(then, 0, new())!;
@@ -201,7 +201,7 @@ public class BuildTests
             Assert.Equal(BuildMaker.Of(design, 0, choice, new())!.Bill.Total, present.Bill.Total, 9);
             Assert.Equal(3, then.Banks[0].Runs[0].LengthM);
             // On a 12 V bus the lamp needs no converter.
-            Assert.Equal(choice.SystemV == 12 ? Core.Demand.LoadKind.Dc : Core.Demand.LoadKind.Converter, then.Banks[0].Demand.Loads[^1].Kind);
+            Assert.Equal(choice.SystemV == 12 ? LoadKind.Dc : LoadKind.Converter, then.Banks[0].Demand.Loads[^1].Kind);
         }
     }
 

@@ -1,6 +1,5 @@
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
-using InkyBadger.Core.Flow;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Wiring;

@@ -1,3 +1,4 @@
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Findings;
 using InkyBadger.Core.Network;
 

@@ -88,7 +88,7 @@ public class PackTests
     [Fact]
     public void A_start_is_judged_in_the_string_that_bears_least()
     {
-        var winch = new Load { Id = "w", Name = "Winch", Kind = Demand.LoadKind.Dc, Watts = 1000, Hours = 0.1, SurgeWatts = 5000, StartSeconds = 2 };
+        var winch = new Load { Id = "w", Name = "Winch", Kind = LoadKind.Dc, Watts = 1000, Hours = 0.1, SurgeWatts = 5000, StartSeconds = 2 };
         Assert.Null(Two.With(("~/demand/loads/-", winch)).Finding("bank.dc-start"));
         var weak = Two.With(("~/demand/loads/-", winch), ("~/positions/0/item/bms", new BmsLimits { ContinuousA = 60, PeakA = 80, PeakSeconds = 3 }));
         var bank = weak.Bank();

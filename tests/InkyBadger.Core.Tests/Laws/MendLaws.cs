@@ -41,7 +41,7 @@ public class MendLaws
             foreach (var volts in (int?[])[null, 12, 24, 36, 48]) yield return With(bank with { SystemV = volts });
             foreach (var s in (int?[])[null, 1, 3, 5]) yield return With(bank with { Series = s });
             foreach (var p in (int?[])[null, 1, 2, 7]) yield return With(bank with { Parallel = p });
-            foreach (var style in Enum.GetValues<Network.WiringStyle>()) yield return With(bank with { Wiring = bank.Wiring with { Style = style } });
+            foreach (var style in Enum.GetValues<WiringStyle>()) yield return With(bank with { Wiring = bank.Wiring with { Style = style } });
             foreach (var key in (string[])["agm-12-100", "lfp-3v2-280", "lfp-48-100", "flooded-6-225"])
                 if (Reference.Catalogue.Units.FirstOrDefault(u => u.Key == key) is { } unit) yield return With(bank with { Unit = unit, Chemistry = null });
             foreach (var size in (string?[])[null, "6 mm²", "120 mm²"]) yield return With(MainRun(bank, r => r with { Size = size }));

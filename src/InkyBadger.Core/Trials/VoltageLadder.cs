@@ -1,0 +1,92 @@
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Findings;
+using InkyBadger.Core.Reference;
+using InkyBadger.Core.Voltage;
+using InkyBadger.Core.Work;
+
+namespace InkyBadger.Core.Trials;
+
+/// <summary>The design worked out at one voltage, and the changes that would take it over.</summary>
+public sealed record LadderRung(
+    int SystemV,
+    bool Here,
+    bool Advised,
+    double? CurrentA,
+    double? PowerW,
+    int? Series,
+    int? Parallel,
+    string? Unit,
+    string? Size,
+    double? AreaMm2,
+    int? Conductors,
+    double? AmpacityA,
+    double? FuseA,
+    double? DropFraction,
+    double? AllowsAcW,
+    double? UnitsPrice,
+    string? Inverter,
+    double? InverterPrice,
+    int Wrong,
+    NeedsResult? Needs,
+    int InvertersMade,
+    int InvertersFit,
+    IReadOnlyList<DesignChange> Changes);
+
+/// <summary>The same design at each system voltage, from complete evaluations with what depends on the voltage set free.</summary>
+public static class VoltageLadder
+{
+    private static readonly int[] Rungs = [12, 24, 48];
+
+    /// <summary>Classes that are never advised, only taken when something asks.</summary>
+    private static readonly int[] Rare = [16, 32, 36];
+
+    public static IReadOnlyList<LadderRung> Work(DesignDocument design, int bankIndex)
+    {
+        var here = Evaluator.Evaluate(design).Banks[bankIndex].Voltage;
+        return [.. Asked(design.Banks[bankIndex], here).Select(v => Rung(design, bankIndex, v, here))];
+    }
+
+    /// <summary>12, 24 and 48 V, and whatever else the design stands on or a DC load or a unit asks for.</summary>
+    private static IEnumerable<int> Asked(Bank bank, VoltageResult? here)
+    {
+        var volts = new SortedSet<int>(Rungs);
+        if (here is not null) volts.Add(here.SystemV);
+        foreach (var load in bank.Demand.Loads)
+            if (load is { Kind: not LoadKind.Ac, Quantity: > 0, Volts: { } own })
+                // The class whose name is nearest: a 36 V motor's bank is really 38.4 V.
+                if (Rare.MinBy(r => Math.Abs(own - r)) is var rare && own >= rare * 0.97 && own <= rare * 1.12) volts.Add(rare);
+        if (bank.Unit is { } unit)
+            foreach (var rare in Rare)
+                if (CellsPerSystem.Get(unit.Chemistry, rare) == unit.Cells) volts.Add(rare);
+        return volts;
+    }
+
+    private static LadderRung Rung(DesignDocument design, int index, int systemV, VoltageResult? here)
+    {
+        var bank = design.Banks[index];
+        var then = SystemVoltage.Set(bank, here?.SystemV ?? 0, systemV);
+        // The rung the design stands on is shown as it is.
+        var tried = here?.SystemV == systemV ? design : With(design, index, then);
+        var evaluation = Evaluator.Evaluate(tried);
+        if (evaluation.Banks[index].Inverter is { Item: null } && SameRatings(bank, systemV) is { } same)
+        {
+            then = then.WithInverter(0, i => i with { Item = same });
+            evaluation = Evaluator.Evaluate(With(design, index, then));
+        }
+        var changes = DesignDifference.Between(bank, then, $"/banks/{index}");
+        var e = evaluation.Banks[index];
+        return new(systemV, here?.SystemV == systemV, here?.AdvisedV == systemV, e.Currents?.BankWorstA,
+            e.Currents?.BankWorstA * e.Voltage?.LowV, e.Bank?.Series, e.Bank?.Parallel, e.Bank?.Unit.Name,
+            e.MainRun?.Size, e.MainRun?.AreaMm2, e.MainRun?.Conductors, e.MainRun?.AmpacityA, e.MainRun?.RatingA, e.MainRun?.DropFraction, e.Network?.AllowsAcW,
+            e.Bank?.Price, e.Inverter?.Item?.Name, e.Inverter?.Item?.Price * e.Inverter?.Stack,
+            evaluation.Findings.Count(f => f.Bank == e.Id && f.Grade <= Grade.Fault), e.Needs,
+            Catalogue.Inverters.Count(i => i.SystemV == systemV), InverterChoices.Of(tried, index, e).Count(c => c.Item.SystemV == systemV && c.Fits), changes);
+    }
+
+    /// <summary>Where the catalogue has none that fits, the inverter in hand as it would be at another voltage.</summary>
+    private static InverterItem? SameRatings(Bank bank, int systemV) => bank.Inverters.Count > 0 && bank.Inverters[0].Item is { } item
+        ? item with { Key = "", Name = "same ratings, not in the catalogue", SystemV = systemV, CutOffV = item.CutOffV * systemV / item.SystemV }
+        : null;
+
+    private static DesignDocument With(DesignDocument design, int index, Bank bank) => design with { Banks = [.. design.Banks.Select((b, i) => i == index ? bank : b)] };
+}

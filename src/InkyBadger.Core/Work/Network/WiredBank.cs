@@ -1,0 +1,118 @@
+using InkyBadger.Core.Banks;
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Network;
+using InkyBadger.Core.Reference;
+using InkyBadger.Core.Wiring;
+
+namespace InkyBadger.Core.Work;
+
+/// <summary>The bank's strings with the conductors that join them, ready to be solved in the style they are wired in, or in any other.</summary>
+public sealed class WiredBank
+{
+    public const double LinkM = 0.35, JumperM = 0.25, LeadM = 0.5;
+
+    /// <summary>A lug, as a bolted connection [Ω]; two on every conductor.</summary>
+    public const double LugOhm = 0.0001;
+
+    private readonly Design.Wiring wiring;
+    private readonly double[] positiveLinks, negativeLinks, positiveLeads, negativeLeads, jumpersOhm;
+    private readonly Pack pack;
+    private BankNetwork? inFault;
+
+    /// <summary>Units in series in each string.</summary>
+    public int Series => pack.Series;
+    public CablePractice Practice { get; }
+    public double AmbientC { get; }
+
+    /// <summary>The usual conductors; of those that were placed only the bank's network and its list of conductors know.</summary>
+    public BankConductor Jumper { get; }
+    public BankConductor Link { get; }
+    public BankConductor Lead { get; }
+    public WiringStyle Style { get; }
+    public bool StylePinned { get; }
+    public WiringStyle AdvisedStyle { get; }
+
+    /// <summary>Resistance of each string, its jumpers in [Ω].</summary>
+    public double[] StringOhm { get; }
+
+    /// <summary>As it is wired.</summary>
+    public BankNetwork Network { get; }
+
+    /// <summary>As it is wired, with half of every resistance that was only assumed: the greater fault must be cleared (method, 5.4).</summary>
+    public BankNetwork InFault => inFault ??= Wired(Style, Ohms(s => s.UnitsOhmInFault));
+
+    /// <summary>What a stage needs: the pack, and the main run whose size the conductors take where they have none of their own.</summary>
+    public static Step<WiredBank> Work(BankWork w) => new WiredBank(w.Scene, w.Pack.Need(), w.MainRun.Value?.Size);
+
+    private WiredBank(BankScene scene, Pack pack, string? mainSize)
+    {
+        (this.pack, wiring) = (pack, scene.Bank.Wiring);
+        Practice = RunStage.Practice(scene, scene.MainRun);
+        AmbientC = RunStage.AmbientC(scene, scene.MainRun, Practice);
+        var size = mainSize is not null && Practice.Has(mainSize) ? mainSize : Practice.Rows[^1].Size;
+        Jumper = Make(wiring.Jumper, JumperM, size);
+        Link = Make(wiring.Link, LinkM, size);
+        Lead = Make(wiring.Lead, LeadM, size);
+        AdvisedStyle = StyleOf(scene.Rules.Word("take-off"));
+        Style = wiring.Style ?? AdvisedStyle;
+        StylePinned = wiring.Style is not null;
+
+        var p = pack.Parallel;
+        positiveLinks = Rails(wiring.Links, Pole.Positive, Math.Max(0, p - 1), Link, c => c.After);
+        negativeLinks = Rails(wiring.Links, Pole.Negative, Math.Max(0, p - 1), Link, c => c.After);
+        positiveLeads = Rails(wiring.Leads, Pole.Positive, p, Lead, c => c.String);
+        negativeLeads = Rails(wiring.Leads, Pole.Negative, p, Lead, c => c.String);
+        jumpersOhm = new double[p];
+        Array.Fill(jumpersOhm, (pack.Series - 1) * Jumper.Ohm);
+        foreach (var c in wiring.Jumpers)
+            if (c.String <= p && c.After < pack.Series) jumpersOhm[c.String - 1] += OhmOf(c, Jumper) - Jumper.Ohm;
+        StringOhm = Ohms(s => s.UnitsOhm);
+        Network = Wired(Style, StringOhm);
+    }
+
+    /// <summary>The same bank wired another way.</summary>
+    public BankNetwork As(WiringStyle style) => style == Style ? Network : Wired(style, StringOhm);
+
+    private double[] Ohms(Func<PackString, double> units)
+    {
+        var ohms = new double[pack.Parallel];
+        for (var i = 0; i < ohms.Length; i++) ohms[i] = units(pack.Strings[i]) + jumpersOhm[i];
+        return ohms;
+    }
+
+    private BankNetwork Wired(WiringStyle style, double[] strings) => style switch
+    {
+        WiringStyle.BusBars => BankNetwork.OnBusBars(strings, positiveLeads, negativeLeads),
+        WiringStyle.Rails => BankNetwork.OnRails(strings, positiveLinks, negativeLinks,
+            Math.Clamp(wiring.Takeoffs?.Positive ?? 1, 1, pack.Parallel), Math.Clamp(wiring.Takeoffs?.Negative ?? 1, 1, pack.Parallel)),
+        _ => BankNetwork.OnRails(strings, positiveLinks, negativeLinks, style == WiringStyle.Diagonal),
+    };
+
+    private static WiringStyle StyleOf(string word) => word switch
+    {
+        "bus-bars" => WiringStyle.BusBars, "same-end" => WiringStyle.SameEnd, _ => WiringStyle.Diagonal,
+    };
+
+    private BankConductor Make(Design.Conductor? given, double lengthM, string size)
+    {
+        var chosen = given?.Size is { } own && Conductors.Has(own) ? own : size;
+        var length = given?.LengthM ?? lengthM;
+        var ampacity = Practice.Has(chosen) ? Cable.Ampacity(Practice.Get(chosen), AmbientC).AmpacityA : 0;
+        return new(chosen, Conductors.Get(chosen).AreaMm2, length, OhmOf(chosen, length), ampacity);
+    }
+
+    /// <summary>Of a size and a length, with its two lugs [Ω].</summary>
+    public static double OhmOf(string size, double lengthM) => Conductors.Get(size).R20MilliohmPerM / 1000 * lengthM + 2 * LugOhm;
+
+    private static double OhmOf(Design.Conductor c, BankConductor usual) =>
+        OhmOf(c.Size is { } own && Conductors.Has(own) ? own : usual.Size, c.LengthM ?? usual.LengthM);
+
+    private static double[] Rails(IReadOnlyList<PlacedConductor> placed, Pole rail, int count, BankConductor usual, Func<PlacedConductor, int> at)
+    {
+        var ohms = new double[count];
+        Array.Fill(ohms, usual.Ohm);
+        foreach (var c in placed)
+            if (c.Rail == rail && at(c) >= 1 && at(c) <= count) ohms[at(c) - 1] = OhmOf(c, usual);
+        return ohms;
+    }
+}

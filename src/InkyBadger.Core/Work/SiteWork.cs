@@ -1,0 +1,42 @@
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Reference;
+using InkyBadger.Core.Working;
+
+namespace InkyBadger.Core.Work;
+
+/// <summary>The banks of a design at work, which find each other here for what joins them.</summary>
+public sealed class SiteWork
+{
+    private readonly BankWork?[] banks;
+    private readonly Tape? tape;
+
+    /// <param name="design">As it stands.</param>
+    /// <param name="tape">Takes the working of every bank; null: nobody asked.</param>
+    public SiteWork(DesignDocument design, Tape? tape = null) : this(design, new DesignRules(design.HouseRules), tape)
+    {
+    }
+
+    private SiteWork(DesignDocument design, DesignRules rules, Tape? tape) => (Design, Rules, this.tape, banks) = (design, rules, tape, new BankWork?[design.Banks.Count]);
+
+    public DesignDocument Design { get; }
+    public DesignRules Rules { get; }
+    public int Count => banks.Length;
+
+    public BankWork this[int index] => banks[index] ??= new(this, index, tape?.At($"/banks/{index}"));
+
+    /// <summary>The bank of this id; null: there is none.</summary>
+    public BankWork? Find(string id)
+    {
+        for (var i = 0; i < Count; i++)
+            if (Design.Banks[i].Id == id) return this[i];
+        return null;
+    }
+
+    /// <summary>The same site with one bank changed.</summary>
+    public SiteWork With(int index, Bank changed)
+    {
+        var list = new Bank[Count];
+        for (var i = 0; i < list.Length; i++) list[i] = i == index ? changed : Design.Banks[i];
+        return new(Design with { Banks = list }, Rules, null);
+    }
+}

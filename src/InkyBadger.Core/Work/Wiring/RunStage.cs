@@ -1,0 +1,69 @@
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Reference;
+using InkyBadger.Core.Working;
+
+namespace InkyBadger.Core.Work;
+
+/// <summary>The main run: design current, fuse rating, the smallest cable that fits or the pinned one, its drop and heat.</summary>
+public static class RunStage
+{
+    /// <summary>Length of a run nobody has measured yet [m].</summary>
+    public const double AssumedLengthM = 2;
+    public const double HotC = 50;
+    public const string AdvisedClass = "class-t";
+
+    /// <summary>Bolted connections from the posts to the bus: two posts, one at each of two bus bars, two at the shunt and the shunt itself.</summary>
+    public const int BoltedToBus = 7;
+
+    /// <summary>From the bus on: one at each bus bar, two at the inverter.</summary>
+    public const int BoltedFromBus = 4;
+
+    /// <summary>Distance from the post of a fuse nobody has placed yet [m].</summary>
+    public const double AssumedFuseDistanceM = 0.15;
+
+    public static CablePractice Practice(BankScene scene, Run run)
+    {
+        var wanted = run.Practice ?? scene.Rules.Word(PracticeRule(scene));
+        return CablePractices.Get(CablePractices.Has(wanted) ? wanted : HouseRuleTable.Get(PracticeRule(scene)).Typical);
+    }
+
+    private static string PracticeRule(BankScene scene) => scene.Design.Display.Units == UnitSystem.Imperial ? "cable-practice-awg" : "cable-practice-metric";
+
+    public static double AmbientC(BankScene scene, Run run, CablePractice practice)
+    {
+        if (run.AmbientC is { } own) return own;
+        var usual = Math.Max(scene.Rules.Number("ambient"), scene.Design.Place.AmbientC ?? double.MinValue);
+        var ambient = run.Place == RunPlace.Hot || run.Place is null && scene.Design.Place.Hot ? Math.Max(HotC, usual) : usual;
+        return Math.Max(ambient, practice.ReferenceC);
+    }
+
+    /// <summary>The house rule next-size-up: the fuse may be above the cable's ampacity.</summary>
+    public static bool NextSizeUp(BankScene scene) => scene.Rules.Word("fuse-protects-cable") == "next-size-up";
+
+    public static Step<RunResult> Work(BankWork w) => RunWork.Work(w.Scene, Spec(w.Scene, w.Voltage.Need(), w.Currents.Need()));
+
+    /// <summary>The main run as it is to be sized: to the bus, and on to the inverter unless that has a run of its own.</summary>
+    internal static RunSpec Spec(BankScene scene, VoltageResult voltage, CurrentsResult currents)
+    {
+        var run = scene.MainRun;
+        // What charges the bank flows in the same run, the other way.
+        double loads = currents.BankWorstA, charging = currents.ChargingA;
+        var byCharging = charging >= loads;
+        var fuse = FuseClasses.Get(run.Fuse.Class is { } id && FuseClasses.Has(id) ? id : AdvisedClass);
+        var toInverter = scene.Inverter is not null && !scene.HasInverterRun;
+        return new("/mainRun", run, fuse, Math.Max(loads, charging), voltage.NominalV, voltage.LowV, AssumedLengthM, run.DropLimit ?? scene.Rules.Number("drop-limit-main"),
+            BoltedToBus + (toInverter ? BoltedFromBus : 0), (run.Fuse.Absent ? 0 : 1) + (run.Switch is { Absent: true } ? 0 : 1))
+        {
+            Ends = toInverter ? "post to inverter" : "post to bus",
+            WriteDesign = tape => WriteDesign(tape, currents, byCharging),
+        };
+    }
+
+    private static void WriteDesign(Tape tape, CurrentsResult currents, bool byCharging)
+    {
+        const string label = "design current of the main run";
+        if (byCharging)
+            tape.Write("/mainRun/designA", label, currents.ChargingA, "A", "6", "{c}", [T.Worked("c", currents.ChargingA, "A", "all sources together, more than the loads", "/currents/chargingA")]);
+        else tape.Write("/mainRun/designA", label, currents.BankWorstA, "A", "6", "{I}", [T.Worked("I", currents.BankWorstA, "A", "worst current", "/currents/bankWorstA")], houseRule: "inverter-run-current");
+    }
+}
