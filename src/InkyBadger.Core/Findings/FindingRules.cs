@@ -82,9 +82,9 @@ public static class FindingRules
     public static IReadOnlyList<FindingRule> All { get; } = [.. LoadFindings.Rules, .. InverterFindings.Rules, .. BankFindings.Rules, .. MixFindings.Rules, .. ChargingFindings.Rules, .. PlaceFindings.Rules, .. CableFindings.Rules];
 
     /// <summary>One bank whole, and what is found about it.</summary>
-    internal static BankEvaluation Evaluate(BankWork w, List<Finding> findings)
+    internal static BankEvaluation Evaluate(BankWork w, List<Finding> findings, bool headlines = true)
     {
-        var bank = w.Evaluation();
+        var bank = w.Evaluation(headlines);
         foreach (var gap in w.Refused)
             findings.Add(new("refused." + gap.Field, Grade.Fault, gap.Station, bank.Id, w.Scene.Pointer + gap.Place, $"This cannot be worked out: {gap.Field}", gap.Words, []));
         Collect(new(w, bank, findings), findings);

@@ -49,9 +49,9 @@ internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> know
         if (tried.TryGetValue(bank, out var before)) return before;
         var work = scene.Work.With(bank);
         var findings = new List<Finding>();
-        FindingRules.Evaluate(work, findings);
+        FindingRules.Evaluate(work, findings, headlines: false);
         // A bank that hangs on this one feels the change too.
-        foreach (var other in Joined()) FindingRules.Evaluate(work.Site[other], findings);
+        foreach (var other in Joined()) FindingRules.Evaluate(work.Site[other], findings, headlines: false);
         return tried[bank] = (work, findings);
     }
 

@@ -40,14 +40,12 @@ public sealed record BankEvaluation
     /// <summary>Watts against seconds, of everything between the cells and the outlet.</summary>
     public EnvelopeResult? Envelope { get; init; }
     public required Because Because { get; init; }
-    public required Headlines Headlines { get; init; }
+    /// <summary>Each station's answer in a sentence.</summary>
+    public required IReadOnlyDictionary<Station, string> Headlines { get; init; }
 }
 
 /// <summary>Why a stage has no figures: what to do first, in words. Null where it has.</summary>
 public sealed record Because(string? Loads, string? Voltage, string? Inverter, string? Energy, string? Currents, string? Bank, string? MainRun, string? Network, string? Protection);
-
-/// <summary>Each station's answer in a sentence.</summary>
-public sealed record Headlines(string Loads, string Voltage, string Inverter, string Bank, string Cables);
 
 /// <summary>
 /// A load as it counts: running watts of all of them, hours a day, energy at the load [Wh], start of one unit; mean and greatest amperes of

@@ -83,7 +83,8 @@ public sealed class BankWork
     public BankWork With(Design.Bank changed) => ReferenceEquals(changed, Document) ? this : Site.With(Scene.Index, changed)[Scene.Index];
 
     /// <summary>Every stage, in the order of the work.</summary>
-    public BankEvaluation Evaluation()
+    /// <param name="headlines">With a sentence for each station; a variant that is only tried needs none.</param>
+    public BankEvaluation Evaluation(bool headlines = true)
     {
         // What is asked first is written first on the tape.
         var (v, l, i, e, c) = (Voltage, Loads, Inverter, Energy, Currents);
@@ -112,7 +113,7 @@ public sealed class BankWork
             Because = new(l.Gap?.Sentence, v.Gap?.Sentence, i.Gap?.Sentence, e.Gap?.Sentence, c.Gap?.Sentence, b.Gap?.Sentence, m.Gap?.Sentence, n.Gap?.Sentence, p.Gap?.Sentence),
             Headlines = NoHeadlines,
         };
-        return result with { Headlines = HeadlineWriter.Write(result) };
+        return headlines ? result with { Headlines = Stations.All.ToDictionary(s => s.Id, s => s.Headline(result)) } : result;
     }
 
     private static Step<Pack> PackOf(BankWork w)
@@ -121,7 +122,7 @@ public sealed class BankWork
         return Banks.Pack.Of(w.Scene.Design, w.Document, a.Unit, a.Series, a.Parallel);
     }
 
-    private static readonly Headlines NoHeadlines = new("", "", "", "", "");
+    private static readonly Dictionary<Station, string> NoHeadlines = [];
 
     private Step<T> Do<T>(ref Slot<T> slot, Station station, string place, Func<BankWork, Step<T>> stage) where T : class
     {

@@ -6,9 +6,7 @@ namespace InkyBadger.Core.Work;
 /// <summary>Each station's answer in a sentence, from the figures alone.</summary>
 internal static class HeadlineWriter
 {
-    public static Headlines Write(BankEvaluation e) => new(Loads(e), Voltage(e), Inverter(e), Bank(e), Cables(e));
-
-    private static string Loads(BankEvaluation e)
+    public static string Loads(BankEvaluation e)
     {
         if (e.Loads is null) return "Add the first load";
         if (e.Energy is not { EnergyBankWh: > 0 } energy) return "Give each load its watts and its hours";
@@ -22,7 +20,7 @@ internal static class HeadlineWriter
 
     private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
 
-    private static string Voltage(BankEvaluation e)
+    public static string Voltage(BankEvaluation e)
     {
         if (e.Voltage is not { } v || e.Currents is not { } c) return "The voltage follows from the loads";
         if (v.Pinned && v.SystemV != v.AdvisedV) return $"{v.SystemV} V is pinned, where the house rule’s school says {v.AdvisedV} V: {Say.A(c.BankWorstA)} at full load";
@@ -33,7 +31,7 @@ internal static class HeadlineWriter
         return $"At {v.SystemV} V the main cable carries {Say.A(c.BankWorstA)}";
     }
 
-    private static string Inverter(BankEvaluation e)
+    public static string Inverter(BankEvaluation e)
     {
         if (e.Inverter is not { } i) return e.Because.Inverter ?? "No inverter in this bank";
         if (i.Item is null) return "No inverter of the catalogue fits these loads";
@@ -49,7 +47,7 @@ internal static class HeadlineWriter
             : $"{i.Name}, and nothing on it yet";
     }
 
-    private static string Bank(BankEvaluation e)
+    public static string Bank(BankEvaluation e)
     {
         if (e.Bank is not { } b) return e.Because.Bank ?? "Choose a unit";
         if (e.Network is { Style: WiringStyle.SameEnd, WorstString: 1, Shares.Count: > 1 } n && n.WorstShare > n.EvenShare * 1.02)
@@ -61,7 +59,7 @@ internal static class HeadlineWriter
         return b.HoursAtMean is { } hours ? $"{units}: {Say.Hours(hours)} of this demand" : units;
     }
 
-    private static string Cables(BankEvaluation e)
+    public static string Cables(BankEvaluation e)
     {
         if (e.MainRun is not { } r) return "Cable and fuse follow from the loads";
         if (r.Size is null) return "No cable of the table meets this run";

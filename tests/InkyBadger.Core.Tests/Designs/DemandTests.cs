@@ -34,7 +34,7 @@ public class DemandTests
         // The inverter must bear the summer too.
         Assert.Equal((1010, 4010), (e.Loads!.Seasons[0].PeakAcW, e.Loads.Seasons[1].SurgeDemandW));
         Assert.Equal((1510, 4010, Season.Summer), (e.Loads.PeakAcW, e.Loads.SurgeDemandW, e.Loads.Worst.Season));
-        Assert.StartsWith("Winter sizes the bank", e.Headlines.Loads, StringComparison.Ordinal);
+        Assert.StartsWith("Winter sizes the bank", e.Headlines[Station.Loads], StringComparison.Ordinal);
         // A load that rests takes nothing in that season.
         Assert.Equal(0, summer.Rows[1].BankWh);
         Assert.Equal(0, winter.Rows[2].BankWh);

@@ -127,10 +127,10 @@ public class LibraryBusTests
     [Fact]
     public void The_headlines_are_the_answers()
     {
-        Assert.Equal("3.20 kWh a day from the bank; 27 % of it is Laptops", Bus.Headlines.Loads);
-        Assert.Equal("24 V is the lowest voltage that keeps the inverter’s cable under 150 A", Bus.Headlines.Voltage);
-        Assert.Equal("The inverter gives way: Book lift starting asks 6,040 W for 0.6 s, it gives 4,500 W", Bus.Headlines.Inverter);
-        Assert.Equal("String A carries 33.0 % of the current, because both leads leave at its end", Bus.Headlines.Bank);
-        Assert.Equal("50 mm² behind a 200 A fuse: load, fuse and copper rise in that order", Bus.Headlines.Cables);
+        Assert.Equal("3.20 kWh a day from the bank; 27 % of it is Laptops", Bus.Headlines[Station.Loads]);
+        Assert.Equal("24 V is the lowest voltage that keeps the inverter’s cable under 150 A", Bus.Headlines[Station.Voltage]);
+        Assert.Equal("The inverter gives way: Book lift starting asks 6,040 W for 0.6 s, it gives 4,500 W", Bus.Headlines[Station.Inverter]);
+        Assert.Equal("String A carries 33.0 % of the current, because both leads leave at its end", Bus.Headlines[Station.Bank]);
+        Assert.Equal("50 mm² behind a 200 A fuse: load, fuse and copper rise in that order", Bus.Headlines[Station.Cables]);
     }
 }

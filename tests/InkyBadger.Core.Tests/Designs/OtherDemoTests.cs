@@ -67,7 +67,7 @@ public class OtherDemoTests
         Assert.Equal(1, e.Network.LimitingString);
         Assert.Equal(100 * (first + second) / second, e.Network.CeilingA!.Value, 6);
 
-        Assert.StartsWith("String A reaches its limit first: 237.9 A", e.Headlines.Bank, StringComparison.Ordinal);
+        Assert.StartsWith("String A reaches its limit first: 237.9 A", e.Headlines[Station.Bank], StringComparison.Ordinal);
 
         var rules = design.Findings().Select(f => f.Rule).ToList();
         foreach (var planted in new[] { "bank.unlike-parallel", "bank.take-off", "fuse.above-cable", "bank.tap", "charge.alternator", "bank.mixed-age", "fuse.voltage" }) Assert.Contains(planted, rules);

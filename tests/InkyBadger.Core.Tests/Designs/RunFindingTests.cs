@@ -152,7 +152,7 @@ public class RunFindingTests
         Assert.Equal((Grade.Danger, thin.Bank().Network!.StringHeldA, 50.0), (finding.Grade, finding.Figures[0].Value, finding.Figures[1].Value));
         Assert.Null(thin.Mended("jumpers.thin").Finding("jumpers.thin"));
         Assert.Null(Some.Marrow.Finding("jumpers.thin"));
-        Assert.StartsWith("Load, fuse and copper must rise in that order: not in the jumpers", thin.Bank().Headlines.Cables, StringComparison.Ordinal);
+        Assert.StartsWith("Load, fuse and copper must rise in that order: not in the jumpers", thin.Bank().Headlines[Station.Cables], StringComparison.Ordinal);
     }
 
     [Fact]
@@ -176,10 +176,10 @@ public class RunFindingTests
     [Fact]
     public void The_headline_says_what_is_wrong_first()
     {
-        Assert.Equal("50 mm² behind a 200 A fuse: load, fuse and copper rise in that order", Some.Marrow.Bank().Headlines.Cables);
-        Assert.Equal("The main run is well; Ceiling lights has no fuse", Lights(new() { Fuse = new() { Absent = true } }).Bank().Headlines.Cables);
-        Assert.Contains("not in the links", Some.Marrow.With(("~/wiring/link", new Design.Conductor { Size = "35 mm²" })).Bank().Headlines.Cables, StringComparison.Ordinal);
+        Assert.Equal("50 mm² behind a 200 A fuse: load, fuse and copper rise in that order", Some.Marrow.Bank().Headlines[Station.Cables]);
+        Assert.Equal("The main run is well; Ceiling lights has no fuse", Lights(new() { Fuse = new() { Absent = true } }).Bank().Headlines[Station.Cables]);
+        Assert.Contains("not in the links", Some.Marrow.With(("~/wiring/link", new Design.Conductor { Size = "35 mm²" })).Bank().Headlines[Station.Cables], StringComparison.Ordinal);
         // Two strings cannot give what the loads ask: the batteries are the news.
-        Assert.StartsWith("The batteries stop first", Some.Marrow.With(("~/parallel", 1)).Bank().Headlines.Cables, StringComparison.Ordinal);
+        Assert.StartsWith("The batteries stop first", Some.Marrow.With(("~/parallel", 1)).Bank().Headlines[Station.Cables], StringComparison.Ordinal);
     }
 }

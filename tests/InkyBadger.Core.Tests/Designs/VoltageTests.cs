@@ -105,7 +105,7 @@ public class VoltageTests
     {
         var one = Some.Marrow.With(("~/parallel", 1)).Bank();
         Assert.Equal(EnvelopeElement.Bank, one.Envelope!.First!.Element);
-        Assert.StartsWith("The bank gives way", one.Headlines.Inverter, StringComparison.Ordinal);
+        Assert.StartsWith("The bank gives way", one.Headlines[Station.Inverter], StringComparison.Ordinal);
     }
 
     /// <summary>24 V less 285 A through the loop; with 10 m of 25 mm² the start pulls the inverter below its 21 V.</summary>

@@ -2089,7 +2089,10 @@ export interface components {
             needs: null | components["schemas"]["NeedsResult"];
             envelope: null | components["schemas"]["EnvelopeResult"];
             because: components["schemas"]["Because"];
-            headlines: components["schemas"]["Headlines"];
+            /** @description Each station's answer in a sentence. */
+            headlines: {
+                [key: string]: string;
+            };
         };
         BankResult: {
             unit: components["schemas"]["UnitItem"];
@@ -3082,14 +3085,6 @@ export interface components {
             price: number;
             not: null | string;
         };
-        /** @description Each station's answer in a sentence. */
-        Headlines: {
-            loads: string;
-            voltage: string;
-            inverter: string;
-            bank: string;
-            cables: string;
-        };
         HealthAnswer: {
             status: string;
             version: string;
@@ -3125,7 +3120,10 @@ export interface components {
             id: string;
             name: string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What a cable's insulation does when it is heated.
+         * @enum {unknown}
+         */
         InsulationKind: "thermoplastic" | "thermosetting";
         /** @description An inverter of the bank; an item of null stands as advised. */
         InverterChoice: {
@@ -4008,7 +4006,10 @@ export interface components {
             /** Format: double */
             share: number;
         };
-        /** @enum {unknown} */
+        /**
+         * @description A station of the design's work.
+         * @enum {unknown}
+         */
         Station: "loads" | "voltage" | "inverter" | "bank" | "cables";
         /** @description A string's greatest current, the rating wanted and made [A] (null: none so large), the fault at its fuse [A], and what fails. */
         StringFuse: {

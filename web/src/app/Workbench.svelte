@@ -1,21 +1,8 @@
 <script lang="ts">
   import { tinykeys } from 'tinykeys'
   import Path from '../drawing/Path.svelte'
-  import Bank from '../stations/bank/Bank.svelte'
-  import { bench } from '../stations/bank/bench.svelte'
-  import ConductorStrip from '../stations/bank/ConductorStrip.svelte'
-  import DropOuts from '../stations/bank/DropOuts.svelte'
-  import Steps from '../stations/bank/Steps.svelte'
-  import Takeoffs from '../stations/bank/Takeoffs.svelte'
-  import Cables from '../stations/cables/Cables.svelte'
-  import Chain from '../stations/cables/Chain.svelte'
-  import Circuits from '../stations/cables/Circuits.svelte'
-  import Inverter from '../stations/inverter/Inverter.svelte'
-  import InverterList from '../stations/inverter/InverterList.svelte'
-  import Loads from '../stations/loads/Loads.svelte'
-  import WhatIfs from '../stations/loads/WhatIfs.svelte'
-  import Schools from '../stations/voltage/Schools.svelte'
-  import Voltage from '../stations/voltage/Voltage.svelte'
+  import { stations } from '../stations'
+  import { pageOf } from '../stations/pages'
   import Findings from '../ui/Findings.svelte'
   import Working from '../ui/Working.svelte'
   import Conflict from './Conflict.svelte'
@@ -23,11 +10,10 @@
   import KeysDialog from './KeysDialog.svelte'
   import { memory } from './memory.svelte'
   import { route } from './route.svelte'
-  import { session, stations } from './session.svelte'
+  import { session } from './session.svelte'
   import TitleLine from './TitleLine.svelte'
 
-  const pages = { loads: Loads, voltage: Voltage, inverter: Inverter, bank: Bank, cables: Cables }
-  const Page = $derived(pages[session.station])
+  const { Page, Above, Below } = $derived(pageOf(session.station))
   const headline = $derived(session.result?.headlines[session.station] ?? session.evaluation?.firstToDo ?? '')
 
   const FOLD = 'inky-badger.folded'
@@ -90,22 +76,9 @@
       <Page />
     </div>
     <div class="notes">
-      {#if session.station === 'bank'}
-        {#if bench.conductor !== null && session.result?.network?.conductors[bench.conductor]}
-          <ConductorStrip c={session.result.network.conductors[bench.conductor]} index={bench.conductor} />
-        {/if}
-        <Takeoffs />
-        <DropOuts />
-      {/if}
+      <Above />
       <Findings station={session.station} />
-      {#if session.station === 'bank'}<Steps />{/if}
-      {#if session.station === 'loads'}<WhatIfs />{/if}
-      {#if session.station === 'inverter'}<InverterList />{/if}
-      {#if session.station === 'voltage'}<Schools />{/if}
-      {#if session.station === 'cables'}
-        <Circuits />
-        <Chain />
-      {/if}
+      <Below />
     </div>
   </main>
   {#if workingFolded}

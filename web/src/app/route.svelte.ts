@@ -1,5 +1,5 @@
 import type { Station } from '../api/client'
-import { stations } from './session.svelte'
+import { stations } from '../stations'
 
 /** The address after the hash: `#/shelf`, `#/d/<id>/<station>`, `#/d/<id>/tape`, `#/d/<id>/summary` or `#/d/<id>/builds`. */
 class Route {

@@ -1,5 +1,6 @@
 import { api, Refused } from '../api/client'
 import type { Change, Design, Equation, Evaluation, Fault, Reference, Station } from '../api/client'
+import { stationOf } from '../stations'
 import { at, changesBetween, withChanges } from '../ui/pointer'
 import { show } from '../ui/quantity'
 import { keeper } from './keeper.svelte'
@@ -7,14 +8,6 @@ import { memory } from './memory.svelte'
 import type { Offer } from './keeper.svelte'
 import type { Edit } from './waiting'
 import type { Shown, UnitSystem } from '../ui/quantity'
-
-export const stations: { id: Station; number: number; name: string }[] = [
-  { id: 'loads', number: 1, name: 'Loads' },
-  { id: 'voltage', number: 2, name: 'Voltage' },
-  { id: 'inverter', number: 3, name: 'Inverter' },
-  { id: 'bank', number: 4, name: 'Bank' },
-  { id: 'cables', number: 5, name: 'Cables & fuses' },
-]
 
 const PAUSE_MS = 800
 
@@ -25,15 +18,6 @@ const PATIENCE_MS = 1500
 export interface Aside {
   label: string
   changes: Change[]
-}
-
-/** The figure each station is about; the second where the first is not worked out. */
-const leads: Record<Station, string[]> = {
-  loads: ['/energy/energyBankWh'],
-  voltage: ['/currents/bankWorstA', '/voltage/nominalV'],
-  inverter: ['/currents/inverterWorstA'],
-  bank: ['/network/worstA', '/bank/usableWh'],
-  cables: ['/mainRun/areaMm2'],
 }
 
 /** The design in hand: the document as it is typed, what follows from it, and how far it is kept. */
@@ -278,7 +262,7 @@ class Session {
   }
 
   #about(): string | undefined {
-    return leads[this.station].find((pointer) => this.figure(pointer) !== null)
+    return stationOf(this.station).leads.find((pointer) => this.figure(pointer) !== null)
   }
 
   back() {

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { session, stations } from '../app/session.svelte'
+  import { session } from '../app/session.svelte'
+  import { stations } from '../stations'
   import Mark from '../ui/Mark.svelte'
   import { num, say } from '../ui/quantity'
   import Copper from './Copper.svelte'

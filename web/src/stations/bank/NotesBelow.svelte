@@ -1,0 +1,5 @@
+<script lang="ts">
+  import Steps from './Steps.svelte'
+</script>
+
+<Steps />

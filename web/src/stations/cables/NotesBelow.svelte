@@ -1,0 +1,7 @@
+<script lang="ts">
+  import Circuits from './Circuits.svelte'
+  import Chain from './Chain.svelte'
+</script>
+
+<Circuits />
+<Chain />

@@ -1,0 +1,5 @@
+<script lang="ts">
+  import InverterList from './InverterList.svelte'
+</script>
+
+<InverterList />

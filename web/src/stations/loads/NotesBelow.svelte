@@ -1,0 +1,5 @@
+<script lang="ts">
+  import WhatIfs from './WhatIfs.svelte'
+</script>
+
+<WhatIfs />

@@ -1,0 +1,5 @@
+<script lang="ts">
+  import Schools from './Schools.svelte'
+</script>
+
+<Schools />

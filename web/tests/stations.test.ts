@@ -1,0 +1,40 @@
+import { readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import { circuit, live } from '../src/drawing/live'
+import { stations } from '../src/stations'
+import type { BankEvaluation } from '../src/api/client'
+
+const openapi = JSON.parse(readFileSync(new URL('../../docs/format/openapi.json', import.meta.url), 'utf8'))
+
+describe('the stations', () => {
+  it('are those of the core, each once, numbered in the order of the work', () => {
+    expect(stations.map((s) => s.id)).toEqual(openapi.components.schemas.Station.enum)
+    expect(stations.map((s) => s.number)).toEqual(stations.map((_, i) => i + 1))
+    expect([...circuit].sort()).toEqual(stations.map((s) => s.id).sort())
+  })
+
+  it('lie on the circuit from the bank to the loads', () => {
+    expect([circuit[0], circuit.at(-1)]).toEqual(['bank', 'loads'])
+  })
+
+  it('have a live line for a bank of which nothing is known yet', () => {
+    const empty = { circuits: [], devices: [] } as unknown as BankEvaluation
+    expect(live('loads', null).before).toBe('nothing yet')
+    expect(live('loads', empty).before).toBe('add the first load')
+    expect(live('bank', empty).before).toBe('choose a unit')
+    expect(live('inverter', empty).before).toBe('after the loads')
+    expect(live('cables', empty).before).toBe('follows from the loads')
+  })
+
+  it('say the figure they are about', () => {
+    const e = {
+      mainRun: { size: '35 mm²', conductors: 2, ratingA: 200 },
+      currents: { bankWorstA: 1234 },
+      bank: { series: 2, parallel: 4, usableWh: 8192 },
+      network: { worstShare: 0.263 },
+    } as unknown as BankEvaluation
+    expect(live('cables', e)).toEqual({ before: 'fuse', figure: '200 A', after: 'on 2 × 35 mm²' })
+    expect(live('voltage', e).figure).toBe('1.2 kA')
+    expect(live('bank', e)).toEqual({ before: '2S4P, worst string', figure: '26.3 %', after: '' })
+  })
+})
