@@ -39,10 +39,20 @@ public static class NeedsStage
     {
         var (scene, voltage) = (w.Scene, w.Voltage.Need());
         var (loads, energy, inverter, bank, run) = (w.Loads.Value, w.Energy.Value, w.Inverter.Value, w.Bank.Value, w.MainRun.Value);
-        var controllers = Parts.ControllerAmps.Select(a => new ControllerPass(a, a * voltage.NominalV, a * voltage.GreatestV)).ToList();
-        var converted = new List<string>();
+        var f = new Formulas(w.Tape);
+        Num nominal = f.Worked("V", voltage.NominalV, "V", "nominal", "/voltage/nominalV"), charging = f.Worked("V", voltage.GreatestV, "V", "highest in charging", "/voltage/greatestV");
+        var controllers = new ControllerPass[Parts.ControllerAmps.Count];
+        for (var n = 0; n < controllers.Length; n++)
+        {
+            var made = Parts.ControllerAmps[n];
+            var amps = f.Assumed("I", made, "A", "controller’s rating");
+            controllers[n] = new(made, f.Figure("P", $"/needs/controllers/{n}/nominalW", $"what a {Say.Rating(made)} charge controller passes most of the day", "W", "9.1", amps * nominal),
+                f.Figure("P", $"/needs/controllers/{n}/chargingW", $"what a {Say.Rating(made)} charge controller passes at most", "W", "9.1", amps * charging));
+        }
+
         var direct = new List<string>();
-        double converterW = 0, lossWh = 0;
+        var converted = new List<string>();
+        List<Num> behind = [], taken = [];
         foreach (var (i, row) in (loads?.Rows ?? []).Index())
         {
             if (row.Kind == LoadKind.Ac || row.RunningW <= 0) continue;
@@ -52,19 +62,33 @@ public static class NeedsStage
                 continue;
             }
             converted.Add(row.Name);
-            converterW += row.RunningW;
-            if (energy is not null) lossWh += energy.Rows[i].BankWh * (1 - LoadsStage.AssumedConverterEfficiency);
+            behind.Add(f.Worked($"P{i}", row.RunningW, "W", row.Name, $"/loads/rows/{i}/runningW"));
+            if (energy is not null) taken.Add(f.Worked($"E{i}", energy.Rows[i].BankWh, "Wh", row.Name, $"/energy/rows/{i}/bankWh"));
         }
-        var copper = run?.AreaMm2 is { } area ? run.Conductors * (2 * run.LengthM * Parts.CablePerM(area) + MainLugs * Parts.Lug(area)) : 0;
-        var fuse = run?.RatingA is null ? 0 : Parts.Fuse(run.FuseClass);
-        var converter = Parts.Converter(converterW);
-        var further = FurtherPrices(scene, inverter).ToList();
-        var inverterPrice = (inverter?.Item?.Price ?? 0) * (inverter?.Stack ?? 1) + further.Sum(x => x.Price);
-        var units = bank?.Price ?? 0;
-        var result = new NeedsResult(controllers, converted, direct, converterW, lossWh, voltage.GreatestV, Tolerant.Exceeds(voltage.GreatestV, TouchLimitV),
-            units, copper, fuse, converter, inverterPrice, units + copper + fuse + converter + inverterPrice);
-        if (scene.Tape is { } tape) WriteWorking(tape, scene, result, voltage, loads, energy, inverter, further, bank, run);
-        return result;
+        var watts = f.Figure("W", "/needs/converterW", "watts behind a converter", "W", "3.2", Formulas.Sum(behind));
+        var loss = energy is null ? 0 : f.Figure("L", "/needs/converterLossWh", "what converters keep in a day", "Wh", "3.2",
+            taken.Count == 0 ? 0 : Formulas.Sum(taken) * (1 - f.Assumed("η", LoadsStage.AssumedConverterEfficiency, "fraction", "converter")));
+        var touch = f.Figure("t", "/needs/touchV", "highest volts a hand may meet", "V", "3.2", f.Worked("v", voltage.GreatestV, "V", "highest in charging", "/voltage/greatestV"), $"Over {TouchLimitV} V DC is not to be touched.");
+
+        var units = f.Figure("u", "/needs/unitsPrice", "price of the units", "money", "8.3", bank is null ? 0 : f.Worked("p", bank.Price, "money", "units", "/bank/price"));
+        List<Num> parts = [units];
+        Num copper = 0, fuse = 0;
+        if (run?.AreaMm2 is { } area)
+        {
+            var length = run.LengthPinned ? f.You("L", run.LengthM, "m", "post to inverter", "/runs") : f.Assumed("L", run.LengthM, "m", "not measured yet");
+            parts.Add(copper = f.Figure("c", "/needs/copperPrice", "price of the main run’s copper", "money", "8.3", f.You("m", run.Conductors, "", "in parallel", "/runs")
+                * (2 * length * f.Table("c", Parts.CablePerM(area), "money", $"a metre of {run.Size}", "parts") + f.Assumed("k", MainLugs, "", "lugs") * f.Table("l", Parts.Lug(area), "money", "a lug", "parts"))));
+        }
+        if (run?.RatingA is not null)
+            parts.Add(fuse = f.Figure("f", "/needs/fusePrice", "price of the main fuse with its holder", "money", "8.3", f.Table("f", Parts.Fuse(run.FuseClass), "money", run.FuseLabel, "fuse-prices")));
+        var converter = f.Figure("k", "/needs/converterPrice", "price of the converter", "money", "8.3", f.Table("c", Parts.Converter(watts), "money", $"for {Say.W(watts)}", "parts"));
+        Num its = 0;
+        if (inverter?.Item is { } item)
+            its = Formulas.Sum([f.You("m", inverter.Stack, "", "stacked", "/inverters/0/stack") * f.Sheet("p", item.Price, "money", item.Name),
+                .. FurtherPrices(scene, inverter).Select((x, n) => f.Sheet($"q{n}", x.Price, "money", x.Name))]);
+        var inverters = f.Figure("i", "/needs/inverterPrice", "price of the inverter", "money", "8.3", its);
+        var total = f.Figure("T", "/needs/totalPrice", $"bank, copper, fuse, converter and inverter, prices of {scene.Design.Prices.Date ?? Catalogue.PriceDate}", "money", "8.3", Formulas.Sum([.. parts, converter, inverters]));
+        return new NeedsResult(controllers, converted, direct, watts, loss, touch, Tolerant.Exceeds(touch, TouchLimitV), units, copper, fuse, converter, inverters, total);
     }
 
     /// <summary>Inverters beside the first, each with its price for as many as are stacked.</summary>
@@ -72,44 +96,5 @@ public static class NeedsStage
     {
         foreach (var choice in scene.FurtherInverters)
             if ((choice.Item ?? first?.Item) is { } item) yield return (item.Name, item.Price * (choice.Item is null ? 1 : Math.Max(1, choice.Stack)));
-    }
-
-    private static void WriteWorking(Tape tape, BankScene scene, NeedsResult r, VoltageResult voltage, LoadsResult? loads, EnergyResult? energy, InverterResult? inverter, List<(string Name, double Price)> further, BankResult? bank, RunResult? run)
-    {
-        var nominal = T.Worked("V", voltage.NominalV, "V", "nominal", "/voltage/nominalV");
-        foreach (var (n, c) in r.Controllers.Index())
-        {
-            var amps = T.Assumed("I", c.Amps, "A", "controller’s rating");
-            tape.Write($"/needs/controllers/{n}/nominalW", $"what a {Say.Rating(c.Amps)} charge controller passes most of the day", c.NominalW, "W", "9.1", "{I} × {V}", [amps, nominal]);
-            tape.Write($"/needs/controllers/{n}/chargingW", $"what a {Say.Rating(c.Amps)} charge controller passes at most", c.ChargingW, "W", "9.1", "{I} × {V}",
-                [amps, T.Worked("V", voltage.GreatestV, "V", "highest in charging", "/voltage/greatestV")]);
-        }
-        var rows = (loads?.Rows ?? []).Index().Where(x => x.Item.Kind == LoadKind.Converter && x.Item.RunningW > 0).ToList();
-        tape.Write("/needs/converterW", "watts behind a converter", r.ConverterW, "W", "3.2", rows.Count == 0 ? "0" : string.Join(" + ", rows.Select(x => $"{{P{x.Index}}}")),
-            [.. rows.Select(x => T.Worked($"P{x.Index}", x.Item.RunningW, "W", x.Item.Name, $"/loads/rows/{x.Index}/runningW"))]);
-        if (energy is not null)
-            tape.Write("/needs/converterLossWh", "what converters keep in a day", r.ConverterLossWh, "Wh", "3.2",
-                rows.Count == 0 ? "0" : "(" + string.Join(" + ", rows.Select(x => $"{{E{x.Index}}}")) + ") × (1 − {η})",
-                rows.Count == 0 ? [] : [.. rows.Select(x => T.Worked($"E{x.Index}", energy.Rows[x.Index].BankWh, "Wh", x.Item.Name, $"/energy/rows/{x.Index}/bankWh")), T.Assumed("η", LoadsStage.AssumedConverterEfficiency, "fraction", "converter")]);
-        tape.Write("/needs/touchV", "highest volts a hand may meet", r.TouchV, "V", "3.2", "{v}", [T.Worked("v", voltage.GreatestV, "V", "highest in charging", "/voltage/greatestV")],
-            $"Over {TouchLimitV} V DC is not to be touched.");
-        tape.Write("/needs/unitsPrice", "price of the units", r.UnitsPrice, "money", "8.3", bank is null ? "0" : "{p}", bank is null ? [] : [T.Worked("p", bank.Price, "money", "units", "/bank/price")]);
-        if (run?.AreaMm2 is { } area)
-            tape.Write("/needs/copperPrice", "price of the main run’s copper", r.CopperPrice, "money", "8.3", "{m} × (2 × {L} × {c} + {k} × {l})",
-            [
-                T.You("m", run.Conductors, "", "in parallel", "/runs"), run.LengthPinned ? T.You("L", run.LengthM, "m", "post to inverter", "/runs") : T.Assumed("L", run.LengthM, "m", "not measured yet"),
-                T.Table("c", Parts.CablePerM(area), "money", $"a metre of {run.Size}", "parts"), T.Assumed("k", MainLugs, "", "lugs"), T.Table("l", Parts.Lug(area), "money", "a lug", "parts"),
-            ]);
-        if (run?.RatingA is not null)
-            tape.Write("/needs/fusePrice", "price of the main fuse with its holder", r.FusePrice, "money", "8.3", "{f}", [T.Table("f", r.FusePrice, "money", run.FuseLabel, "fuse-prices")]);
-        tape.Write("/needs/converterPrice", "price of the converter", r.ConverterPrice, "money", "8.3", "{c}", [T.Table("c", r.ConverterPrice, "money", $"for {Say.W(r.ConverterW)}", "parts")]);
-        tape.Write("/needs/inverterPrice", "price of the inverter", r.InverterPrice, "money", "8.3", inverter?.Item is null ? "0" : "{m} × {p}" + string.Concat(further.Select((_, n) => $" + {{q{n}}}")),
-            inverter?.Item is { } item ? [T.You("m", inverter.Stack, "", "stacked", "/inverters/0/stack"), T.Sheet("p", item.Price, "money", item.Name), .. further.Select((x, n) => T.Sheet($"q{n}", x.Price, "money", x.Name))] : []);
-        List<Term> parts = [T.Worked("u", r.UnitsPrice, "money", "units", "/needs/unitsPrice")];
-        if (run?.AreaMm2 is not null) parts.Add(T.Worked("c", r.CopperPrice, "money", "copper", "/needs/copperPrice"));
-        if (run?.RatingA is not null) parts.Add(T.Worked("f", r.FusePrice, "money", "fuse", "/needs/fusePrice"));
-        parts.Add(T.Worked("k", r.ConverterPrice, "money", "converter", "/needs/converterPrice"));
-        parts.Add(T.Worked("i", r.InverterPrice, "money", "inverter", "/needs/inverterPrice"));
-        tape.Write("/needs/totalPrice", $"bank, copper, fuse, converter and inverter, prices of {scene.Design.Prices.Date ?? Catalogue.PriceDate}", r.TotalPrice, "money", "8.3", string.Join(" + ", parts.Select(p => $"{{{p.Key}}}")), parts.ToArray());
     }
 }

@@ -43,17 +43,31 @@ public static class BusStage
         var switchM = Math.Clamp(doc.Switch?.AtM ?? Round(fuseM + SwitchShare * (atM - fuseM)), fuseM, atM);
         var shuntM = Math.Min(doc.ShuntM ?? Round(ShuntShare * atM), atM);
         var hasSwitch = doc.Switch is not { Absent: true };
-        double? toBusOhm = run.OneWayOhm * atM / run.LengthM;
-        var jointsOhm = Cable.Joints(RunStage.BoltedToBus, run.FuseJoints);
-        var dropV = run.DesignA * (2 * toBusOhm + jointsOhm);
-        double? pathOhm = run.Size is { } size && Conductors.Has(size) && run.AmpacityA is not null ? ShortCircuit.PathOhm(size, atM, run.Conductors) : null;
-        double? shortA = pathOhm is { } path && protection is { } p ? p.OpenV / (p.BankOhm + path) : null;
+        var f = new Formulas(w.Tape);
+        var toBus = f.Assumed("b", atM, "m", "post to bus");
+        double? dropV = null, v = null, pathOhm = null, shortA = null;
+        if (run.OneWayOhm is { } oneWay)
+        {
+            Num amps = f.Worked("I", run.DesignA, "A", "design current", "/mainRun/designA"), cable = f.Worked("R", oneWay, "ohm", "cable one way", "/mainRun/oneWayOhm");
+            Num whole = f.You("L", run.LengthM, "m", "whole run", "/runs"), joints = f.Assumed("J", Cable.Joints(RunStage.BoltedToBus, run.FuseJoints), "ohm", "joints up to the bus");
+            var drop = f.Figure("d", "/bus/dropV", "drop up to the bus at full load", "V", "6.2", amps * (2 * cable * toBus / whole + joints));
+            dropV = drop;
+            v = f.Figure("v", "/bus/v", "left at the bus, the bank nearly empty", "V", "6.2", f.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV") - drop);
+        }
+        if (dropV is not null && run.Size is { } size && Conductors.Has(size) && run.AmpacityA is not null)
+        {
+            var path = f.Figure("p", "/bus/pathOhm", "cable to the bus and back at 20 °C", "ohm", "5.4",
+                2 * f.Table("r", Conductors.Get(size).R20MilliohmPerM, "mΩ/m", size, "conductors") / 1000 * toBus / f.You("m", run.Conductors, "", "in parallel", "/runs"),
+                "Joints are not counted on: the greater fault must be cleared.");
+            pathOhm = path;
+            if (protection is { } p)
+                shortA = f.Figure("s", "/bus/shortCircuitA", "what the bank can push into a short at the bus", "A", "5.4",
+                    f.Worked("U", p.OpenV, "V", "open circuit", "/protection/openV") / (f.Worked("R", p.BankOhm, "ohm", "the bank", "/protection/bankOhm") + path));
+        }
         var surgeA = w.Flows.Need().Inverter.SurgeA > 0 ? currents.SurgeWorstA : (double?)null;
-        var result = new BusResult(atM, switchM, shuntM, hasSwitch, dropV, voltage.LowV - dropV, pathOhm, shortA,
+        return new BusResult(atM, switchM, shuntM, hasSwitch, dropV, v, pathOhm, shortA,
             Points(run, surgeA, onward, [(LoopPart.Post, 0, 1, 0), .. run.RatingA is null ? Array.Empty<(LoopPart, double, int, int)>() : [(LoopPart.Fuse, fuseM, 0, 1)], .. hasSwitch ? [(LoopPart.Switch, switchM, 0, 1)] : Array.Empty<(LoopPart, double, int, int)>(), (LoopPart.Bus, atM, onward ? 2 : 1, 0)]),
             Points(run, surgeA, onward, [(LoopPart.Post, 0, 1, 0), (LoopPart.Shunt, shuntM, Shunt, 0), (LoopPart.Bus, atM, onward ? 2 : 1, 0)]));
-        if (scene.Tape is { } tape) WriteWorking(tape, result, run, voltage, protection, jointsOhm);
-        return result;
     }
 
     private static double Round(double metres) => Math.Max(Step, Math.Round(Math.Round(metres / Step) * Step, 2));
@@ -74,24 +88,5 @@ public static class BusStage
             points.Add(new(part, atM, run.DesignA * before, run.DesignA * ohm, surgeA * before, surgeA * ohm));
         }
         return points;
-    }
-
-    private static void WriteWorking(Tape tape, BusResult r, RunResult run, VoltageResult voltage, ProtectionResult? protection, double jointsOhm)
-    {
-        if (r.DropV is null) return;
-        var at = T.Assumed("b", r.AtM, "m", "post to bus");
-        tape.Write("/bus/dropV", "drop up to the bus at full load", r.DropV, "V", "6.2", "{I} × (2 × {R} × {b} ÷ {L} + {J})",
-        [
-            T.Worked("I", run.DesignA, "A", "design current", "/mainRun/designA"), T.Worked("R", run.OneWayOhm, "ohm", "cable one way", "/mainRun/oneWayOhm"), at,
-            T.You("L", run.LengthM, "m", "whole run", "/runs"), T.Assumed("J", jointsOhm, "ohm", "joints up to the bus"),
-        ]);
-        tape.Write("/bus/v", "left at the bus, the bank nearly empty", r.V, "V", "6.2", "{V} − {d}",
-            [T.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV"), T.Worked("d", r.DropV, "V", "up to the bus", "/bus/dropV")]);
-        if (r.PathOhm is null) return;
-        tape.Write("/bus/pathOhm", "cable to the bus and back at 20 °C", r.PathOhm, "ohm", "5.4", "2 × {r} ÷ 1000 × {b} ÷ {m}",
-            [T.Table("r", Conductors.Get(run.Size!).R20MilliohmPerM, "mΩ/m", run.Size!, "conductors"), at, T.You("m", run.Conductors, "", "in parallel", "/runs")], "Joints are not counted on: the greater fault must be cleared.");
-        if (protection is { } p)
-            tape.Write("/bus/shortCircuitA", "what the bank can push into a short at the bus", r.ShortCircuitA, "A", "5.4", "{U} ÷ ({R} + {p})",
-                [T.Worked("U", p.OpenV, "V", "open circuit", "/protection/openV"), T.Worked("R", p.BankOhm, "ohm", "the bank", "/protection/bankOhm"), T.Worked("p", r.PathOhm, "ohm", "to the bus and back", "/bus/pathOhm")]);
     }
 }
