@@ -8,10 +8,10 @@ namespace InkyBadger.Browser.Tests;
 /// <summary>A server with a data folder of its own and a headless browser before it. Every act of the user is counted.</summary>
 public sealed class Bench : IDisposable
 {
-    private readonly string profile = Directory.CreateTempSubdirectory("inky-badger-browser-").FullName;
+    private readonly Browsers.Browser browser;
 
     public RunningServer Server { get; }
-    public ChromeDriver Driver { get; }
+    public ChromeDriver Driver => browser.Driver;
 
     /// <summary>Fields typed, choices made, buttons and keys pressed.</summary>
     public int Inputs { get; private set; }
@@ -19,21 +19,8 @@ public sealed class Bench : IDisposable
     public Bench(bool seed = true, int width = 1280, int height = 800)
     {
         Server = new(null, seed ? [] : ["--empty"]);
-        var options = new ChromeOptions { BinaryLocation = OnPath("chromium") };
-        options.AddArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
-            "--disable-dev-shm-usage", $"--user-data-dir={profile}", $"--window-size={width},{height}");
-        options.SetLoggingPreference(LogType.Browser, LogLevel.All);
-        var service = ChromeDriverService.CreateDefaultService(OnPath("chromedriver"));
-        service.SuppressInitialDiagnosticInformation = true;
-        service.HideCommandPromptWindow = true;
-        Driver = new(service, options, TimeSpan.FromSeconds(90));
-        // The window's size is not the page's; the page is what counts.
-        Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = false });
+        browser = Browsers.Take(width, height);
     }
-
-    private static string OnPath(string program) => (Environment.GetEnvironmentVariable("PATH") ?? "").Split(Path.PathSeparator).Append("/usr/bin")
-        .Select(folder => Path.Combine(folder, program)).FirstOrDefault(File.Exists)
-        ?? throw new FileNotFoundException($"{program} is not on the PATH; ./test says how to get it");
 
     public void Open(string hash = "")
     {
@@ -50,10 +37,13 @@ public sealed class Bench : IDisposable
         Find("[data-testid=headline]");
     }
 
+    /// <summary>Long enough for a machine ten times slower; what is there is there at once.</summary>
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(150);
+
     /// <summary>What the condition gives, as soon as it gives something.</summary>
     public T Wait<T>(Func<IWebDriver, T?> condition, string? what = null)
     {
-        var wait = new WebDriverWait(Driver, TimeSpan.FromSeconds(30)) { PollingInterval = TimeSpan.FromMilliseconds(30), Message = what ?? "" };
+        var wait = new WebDriverWait(Driver, Patience) { PollingInterval = TimeSpan.FromMilliseconds(30), Message = what ?? "" };
         wait.IgnoreExceptionTypes(typeof(StaleElementReferenceException), typeof(NoSuchElementException));
         return wait.Until(condition)!;
     }
@@ -140,9 +130,7 @@ public sealed class Bench : IDisposable
 
     public void Dispose()
     {
-        Driver.Quit();
-        Driver.Dispose();
+        Browsers.Give(browser);
         Server.Dispose();
-        Directory.Delete(profile, recursive: true);
     }
 }
