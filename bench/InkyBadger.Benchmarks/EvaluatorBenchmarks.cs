@@ -37,10 +37,19 @@ public class BuildBenchmarks
     public int Units { get; set; }
 
     [GlobalSetup]
-    public void Setup() => stock = [.. Enumerable.Range(0, Units).Select(i => Catalogue.Units[i % Catalogue.Units.Count] with
-    {
-        Key = $"u{i}", Ah = Catalogue.Units[i % Catalogue.Units.Count].Ah * (0.6 + i % 17 * 0.07), Price = Catalogue.Units[i % Catalogue.Units.Count].Price * (0.8 + i % 9 * 0.05),
-    })];
+    public void Setup() =>
+        stock = [
+            .. Enumerable
+                .Range(0, Units)
+                .Select(i =>
+                    Catalogue.Units[i % Catalogue.Units.Count] with
+                    {
+                        Key = $"u{i}",
+                        Ah = Catalogue.Units[i % Catalogue.Units.Count].Ah * (0.6 + i % 17 * 0.07),
+                        Price = Catalogue.Units[i % Catalogue.Units.Count].Price * (0.8 + i % 9 * 0.05),
+                    }
+                ),
+        ];
 
     [Benchmark]
     public int Screen() => BuildSearch.Screen(clinic, 0, stock).Left.Count;

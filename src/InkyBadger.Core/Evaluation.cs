@@ -8,7 +8,8 @@ public sealed record Evaluation(
     IReadOnlyList<BankEvaluation> Banks,
     IReadOnlyList<Finding> Findings,
     FindingCounts Counts,
-    string? FirstToDo);
+    string? FirstToDo
+);
 
 /// <summary>Wrong is danger and fault, to look at is caution; notes are not counted.</summary>
 public readonly record struct FindingCounts(int Wrong, int ToLookAt);

@@ -16,10 +16,16 @@ public static class Evaluator
         var site = new SiteWork(design, tape);
         var banks = new List<BankEvaluation>(site.Count);
         var findings = new List<Finding>();
-        for (var i = 0; i < site.Count; i++) banks.Add(FindingRules.Evaluate(site[i], findings));
+        for (var i = 0; i < site.Count; i++)
+            banks.Add(FindingRules.Evaluate(site[i], findings));
         // The gravest first; within a grade the order of the work stays.
         var sorted = findings.Index().OrderBy(f => f.Item.Grade).ThenBy(f => f.Index).Select(f => f.Item).ToList();
-        return new(banks, sorted, new(sorted.Count(f => f.Grade <= Grade.Fault), sorted.Count(f => f.Grade == Grade.Caution)), FirstToDo(banks));
+        return new(
+            banks,
+            sorted,
+            new(sorted.Count(f => f.Grade <= Grade.Fault), sorted.Count(f => f.Grade == Grade.Caution)),
+            FirstToDo(banks)
+        );
     }
 
     /// <summary>A bank as it would be, with what would be wrong with it; the design's other banks are left alone.</summary>
@@ -31,11 +37,14 @@ public static class Evaluator
 
     private static string? FirstToDo(List<BankEvaluation> banks)
     {
-        if (banks.Count == 0) return "Add a bank";
+        if (banks.Count == 0)
+            return "Add a bank";
         foreach (var bank in banks)
         {
-            if (bank.Loads is null) return "Add the first load";
-            if (bank.Bank is null) return "Choose a unit for the bank";
+            if (bank.Loads is null)
+                return "Add the first load";
+            if (bank.Bank is null)
+                return "Choose a unit for the bank";
         }
         return null;
     }

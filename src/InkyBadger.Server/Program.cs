@@ -25,8 +25,10 @@ catch (ArgumentException e)
     Console.Error.WriteLine(e.Message);
     return 2;
 }
-if (options.BackupTo is { } backup) return await BackupCommand.WriteAsync(options.DataFolder, backup);
-if (options.RestoreFrom is { } source) return await BackupCommand.RestoreAsync(options.DataFolder, source);
+if (options.BackupTo is { } backup)
+    return await BackupCommand.WriteAsync(options.DataFolder, backup);
+if (options.RestoreFrom is { } source)
+    return await BackupCommand.RestoreAsync(options.DataFolder, source);
 
 LanGate? lan = null;
 if (options.Lan)
@@ -48,33 +50,47 @@ var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions { Envir
 builder.Logging.ClearProviders();
 if (!documentTool)
     // What happened, when and how it ended; never what a design holds.
-    builder.Services.AddSerilog(log => log
-        .MinimumLevel.Information()
-        .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
-        // A start that fails is told in one sentence below.
-        .MinimumLevel.Override("Microsoft.Extensions.Hosting", LogEventLevel.Fatal)
-        .MinimumLevel.Override("Microsoft.EntityFrameworkCore", LogEventLevel.Fatal)
-        .WriteTo.Console(new LogLine(), LogEventLevel.Error, standardErrorFromLevel: LogEventLevel.Error)
-        .WriteTo.File(new LogLine(), Path.Combine(options.Logs, "inky-badger-.log"), rollingInterval: RollingInterval.Day, retainedFileCountLimit: 14));
+    builder.Services.AddSerilog(log =>
+        log.MinimumLevel.Information()
+            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+            // A start that fails is told in one sentence below.
+            .MinimumLevel.Override("Microsoft.Extensions.Hosting", LogEventLevel.Fatal)
+            .MinimumLevel.Override("Microsoft.EntityFrameworkCore", LogEventLevel.Fatal)
+            .WriteTo.Console(new LogLine(), LogEventLevel.Error, standardErrorFromLevel: LogEventLevel.Error)
+            .WriteTo.File(
+                new LogLine(),
+                Path.Combine(options.Logs, "inky-badger-.log"),
+                rollingInterval: RollingInterval.Day,
+                retainedFileCountLimit: 14
+            )
+    );
 string[] hosts = ["localhost", "127.0.0.1", "[::1]"];
 builder.Services.AddHostFiltering(o => o.AllowedHosts = lan is null ? hosts : [.. hosts, lan.Host]);
 builder.WebHost.ConfigureKestrel(k =>
 {
-    if (options.Port == 0) k.Listen(IPAddress.Loopback, 0);
-    else k.ListenLocalhost(options.Port);
-    if (lan is not null) k.Listen(lan.Address, options.Port);
+    if (options.Port == 0)
+        k.Listen(IPAddress.Loopback, 0);
+    else
+        k.ListenLocalhost(options.Port);
+    if (lan is not null)
+        k.Listen(lan.Address, options.Port);
     k.AddServerHeader = false;
     // Each endpoint has a lower limit and answers it in a sentence; this one is the end of all patience.
     k.Limits.MaxRequestBodySize = 64_000_000;
 });
 builder.Services.ConfigureHttpJsonOptions(o => DesignFormat.Apply(o.SerializerOptions));
-builder.Services.AddOpenApi(o => o.AddSchemaTransformer<EveryFieldIsWritten>().AddDocumentTransformer((document, _, _) =>
-{
-    // The same wherever it is served, so that the copy in docs/format can be held against it.
-    document.Info = new() { Title = "Inky Badger", Version = "1" };
-    document.Servers = [];
-    return Task.CompletedTask;
-}));
+builder.Services.AddOpenApi(o =>
+    o.AddSchemaTransformer<EveryFieldIsWritten>()
+        .AddDocumentTransformer(
+            (document, _, _) =>
+            {
+                // The same wherever it is served, so that the copy in docs/format can be held against it.
+                document.Info = new() { Title = "Inky Badger", Version = "1" };
+                document.Servers = [];
+                return Task.CompletedTask;
+            }
+        )
+);
 builder.Services.AddProblemDetails();
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(options);
@@ -87,7 +103,8 @@ builder.Services.AddSingleton<ShelfCards>();
 builder.Services.AddBadgerStorage(options.DataFolder);
 
 var app = builder.Build();
-if (!documentTool) app.UseSerilogRequestLogging(o => o.EnrichDiagnosticContext = LogLine.Route);
+if (!documentTool)
+    app.UseSerilogRequestLogging(o => o.EnrichDiagnosticContext = LogLine.Route);
 app.UseErrorsInSentences();
 app.UseStatusCodePages();
 app.UseHostFiltering();

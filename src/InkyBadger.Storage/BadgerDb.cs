@@ -2,7 +2,9 @@ using Microsoft.EntityFrameworkCore;
 
 namespace InkyBadger.Storage;
 
-/// <summary>A design as it is kept: the document as JSON, a revision that only ever rises, and where it stands in its own history.</summary>
+/// <summary>
+/// A design as it is kept: the document as JSON, a revision that only ever rises, and where it stands in its own history.
+/// </summary>
 public sealed class DesignRow
 {
     public required string Id { get; init; }
@@ -15,7 +17,9 @@ public sealed class DesignRow
     /// <summary>When it went into the bin; null: it stands on the shelf.</summary>
     public DateTime? DeletedUtc { get; set; }
 
-    /// <summary>Hours of seen time when it went into the bin; null: it stands on the shelf, or went there before such hours were counted.</summary>
+    /// <summary>
+    /// Hours of seen time when it went into the bin; null: it stands on the shelf, or went there before such hours were counted.
+    /// </summary>
     public double? DeletedAtSeenH { get; set; }
 
     /// <summary>The state of the history that is current.</summary>

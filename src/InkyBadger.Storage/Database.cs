@@ -17,17 +17,21 @@ public static class Database
     public static string FileIn(string dataFolder) => Path.Combine(dataFolder, FileName);
 
     /// <summary>Registers the database in a data folder; it must be prepared before it is used.</summary>
-    public static IServiceCollection AddBadgerStorage(this IServiceCollection services, string dataFolder) => services
-        .AddDbContext<BadgerDb>(o => Use(o, FileIn(dataFolder)))
-        .AddSingleton(new DataFolder(dataFolder))
-        .AddSingleton<WriteQueue>()
-        .AddSingleton<SeenTime>()
-        .AddScoped<DesignStore>()
-        .AddScoped<OwnItems>();
+    public static IServiceCollection AddBadgerStorage(this IServiceCollection services, string dataFolder) =>
+        services
+            .AddDbContext<BadgerDb>(o => Use(o, FileIn(dataFolder)))
+            .AddSingleton(new DataFolder(dataFolder))
+            .AddSingleton<WriteQueue>()
+            .AddSingleton<SeenTime>()
+            .AddScoped<DesignStore>()
+            .AddScoped<OwnItems>();
 
     /// <summary>Never made by opening it: a database that is gone is not begun anew behind the user's back.</summary>
-    internal static DbContextOptionsBuilder Use(DbContextOptionsBuilder options, string file, SqliteOpenMode mode = SqliteOpenMode.ReadWrite) =>
-        options.UseSqlite(ConnectionString(file, mode, BusySeconds)).AddInterceptors(new Durable());
+    internal static DbContextOptionsBuilder Use(
+        DbContextOptionsBuilder options,
+        string file,
+        SqliteOpenMode mode = SqliteOpenMode.ReadWrite
+    ) => options.UseSqlite(ConnectionString(file, mode, BusySeconds)).AddInterceptors(new Durable());
 
     /// <summary>A context on another file than the one that is registered, without pooled connections that would keep it open.</summary>
     internal static BadgerDb At(string file, SqliteOpenMode mode = SqliteOpenMode.ReadWrite)
@@ -38,7 +42,12 @@ public static class Database
     }
 
     private static string ConnectionString(string file, SqliteOpenMode mode, int busySeconds) =>
-        new SqliteConnectionStringBuilder { DataSource = file, Mode = mode, DefaultTimeout = busySeconds }.ToString();
+        new SqliteConnectionStringBuilder
+        {
+            DataSource = file,
+            Mode = mode,
+            DefaultTimeout = busySeconds,
+        }.ToString();
 
     internal static async Task<SqliteConnection> OpenAsync(string file, SqliteOpenMode mode, CancellationToken stop)
     {
@@ -59,7 +68,8 @@ public static class Database
     internal static string Free(string path)
     {
         var free = path;
-        for (var n = 2; File.Exists(free); n++) free = Path.Combine(Path.GetDirectoryName(path)!, $"{Path.GetFileNameWithoutExtension(path)}-{n}{Path.GetExtension(path)}");
+        for (var n = 2; File.Exists(free); n++)
+            free = Path.Combine(Path.GetDirectoryName(path)!, $"{Path.GetFileNameWithoutExtension(path)}-{n}{Path.GetExtension(path)}");
         return free;
     }
 
@@ -67,20 +77,28 @@ public static class Database
     public static string? Explain(Exception? failure)
     {
         for (; failure is not null; failure = failure.InnerException)
-            if (failure is DatabaseGone gone) return gone.Message;
-            else if (failure is SqliteException sqlite && Sentence(sqlite.SqliteErrorCode) is { } sentence) return sentence;
+            if (failure is DatabaseGone gone)
+                return gone.Message;
+            else if (failure is SqliteException sqlite && Sentence(sqlite.SqliteErrorCode) is { } sentence)
+                return sentence;
         return null;
     }
 
-    private static string? Sentence(int code) => code switch
-    {
-        SQLitePCL.raw.SQLITE_BUSY or SQLitePCL.raw.SQLITE_LOCKED => "The database is held by another program. What was kept before is there; close the other program and try again.",
-        SQLitePCL.raw.SQLITE_FULL => "The disk is full. What was kept before is there; free some space and try again.",
-        SQLitePCL.raw.SQLITE_READONLY or SQLitePCL.raw.SQLITE_PERM or SQLitePCL.raw.SQLITE_CANTOPEN => "The data folder cannot be written. What was kept before is there; give this user the right to write there and try again.",
-        SQLitePCL.raw.SQLITE_IOERR => "The disk does not take what is written. What was kept before is there; check the disk and its free space and try again.",
-        SQLitePCL.raw.SQLITE_CORRUPT or SQLitePCL.raw.SQLITE_NOTADB => "The database is damaged. Stop Inky Badger and start it again: the file is then set aside unchanged, and what can be read of it is carried over.",
-        _ => null,
-    };
+    private static string? Sentence(int code) =>
+        code switch
+        {
+            SQLitePCL.raw.SQLITE_BUSY or SQLitePCL.raw.SQLITE_LOCKED =>
+                "The database is held by another program. What was kept before is there; close the other program and try again.",
+            SQLitePCL.raw.SQLITE_FULL => "The disk is full. What was kept before is there; free some space and try again.",
+            SQLitePCL.raw.SQLITE_READONLY or SQLitePCL.raw.SQLITE_PERM or SQLitePCL.raw.SQLITE_CANTOPEN =>
+                "The data folder cannot be written. What was kept before is there; give this user the right to write there and try again.",
+            SQLitePCL.raw.SQLITE_IOERR =>
+                "The disk does not take what is written. What was kept before is there; check the disk and its free space and try again.",
+            SQLitePCL.raw.SQLITE_CORRUPT or SQLitePCL.raw.SQLITE_NOTADB =>
+                "The database is damaged. Stop Inky Badger and start it again: the file is then set aside unchanged, and what "
+                    + "can be read of it is carried over.",
+            _ => null,
+        };
 
     /// <summary>What a connection that writes keeps to.</summary>
     internal const string Pragmas = "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;";
@@ -88,9 +106,14 @@ public static class Database
     /// <summary>A write that was confirmed must survive the process and the machine: WAL, synced at every commit.</summary>
     private sealed class Durable : DbConnectionInterceptor
     {
-        public override void ConnectionOpened(System.Data.Common.DbConnection connection, ConnectionEndEventData eventData) => Set(connection);
+        public override void ConnectionOpened(System.Data.Common.DbConnection connection, ConnectionEndEventData eventData) =>
+            Set(connection);
 
-        public override Task ConnectionOpenedAsync(System.Data.Common.DbConnection connection, ConnectionEndEventData eventData, CancellationToken cancellationToken = default)
+        public override Task ConnectionOpenedAsync(
+            System.Data.Common.DbConnection connection,
+            ConnectionEndEventData eventData,
+            CancellationToken cancellationToken = default
+        )
         {
             Set(connection);
             return Task.CompletedTask;
@@ -99,7 +122,8 @@ public static class Database
         private static void Set(System.Data.Common.DbConnection connection)
         {
             // A look whether the database is there opens it for reading only.
-            if (new SqliteConnectionStringBuilder(connection.ConnectionString).Mode == SqliteOpenMode.ReadOnly) return;
+            if (new SqliteConnectionStringBuilder(connection.ConnectionString).Mode == SqliteOpenMode.ReadOnly)
+                return;
             using var command = connection.CreateCommand();
             command.CommandText = Pragmas;
             command.ExecuteNonQuery();
@@ -113,5 +137,6 @@ public sealed record DataFolder(string Path);
 /// <summary>For the migrations tool.</summary>
 internal sealed class BadgerDbFactory : IDesignTimeDbContextFactory<BadgerDb>
 {
-    public BadgerDb CreateDbContext(string[] args) => new(new DbContextOptionsBuilder<BadgerDb>().UseSqlite("Data Source=design-time.db").Options);
+    public BadgerDb CreateDbContext(string[] args) =>
+        new(new DbContextOptionsBuilder<BadgerDb>().UseSqlite("Data Source=design-time.db").Options);
 }

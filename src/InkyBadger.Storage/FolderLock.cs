@@ -17,7 +17,8 @@ public sealed class FolderLock : IDisposable
     private const string HolderName = "inky-badger.process";
 
     /// <summary>One that is just ending gets so long.</summary>
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(5), Pause = TimeSpan.FromMilliseconds(100);
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(5),
+        Pause = TimeSpan.FromMilliseconds(100);
 
     /// <summary>What a file that another process holds is refused with: EWOULDBLOCK of Linux, of macOS, and a sharing violation.</summary>
     private static readonly int[] Held = [11, 35, unchecked((int)0x80070020)];
@@ -36,14 +37,23 @@ public sealed class FolderLock : IDisposable
             try
             {
                 var file = new FileStream(path, FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
-                await File.WriteAllTextAsync(Path.Combine(dataFolder, HolderName), Environment.ProcessId.ToString(CultureInfo.InvariantCulture), stop);
+                await File.WriteAllTextAsync(
+                    Path.Combine(dataFolder, HolderName),
+                    Environment.ProcessId.ToString(CultureInfo.InvariantCulture),
+                    stop
+                );
                 return new(file);
             }
             catch (IOException e) when (Held.Contains(e.HResult))
             {
                 var holder = Holder(dataFolder);
-                if (DateTime.UtcNow > until) throw new StartRefused($"another Inky Badger{holder} has the data folder {dataFolder}. Use that one, stop it, or take another folder with --data.");
-                if (!told) tell($"Waiting for another Inky Badger{holder} to let go of {dataFolder}…");
+                if (DateTime.UtcNow > until)
+                    throw new StartRefused(
+                        $"another Inky Badger{holder} has the data folder {dataFolder}. Use that one, stop it, or take another "
+                            + $"folder with --data."
+                    );
+                if (!told)
+                    tell($"Waiting for another Inky Badger{holder} to let go of {dataFolder}…");
                 await Task.Delay(Pause, stop);
             }
         }
@@ -53,7 +63,14 @@ public sealed class FolderLock : IDisposable
     {
         try
         {
-            return int.TryParse(File.ReadAllText(Path.Combine(dataFolder, HolderName)), NumberStyles.None, CultureInfo.InvariantCulture, out var process) ? $" (process {process})" : "";
+            return int.TryParse(
+                File.ReadAllText(Path.Combine(dataFolder, HolderName)),
+                NumberStyles.None,
+                CultureInfo.InvariantCulture,
+                out var process
+            )
+                ? $" (process {process})"
+                : "";
         }
         catch (IOException)
         {

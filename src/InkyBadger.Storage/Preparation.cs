@@ -5,8 +5,8 @@ using Microsoft.EntityFrameworkCore;
 namespace InkyBadger.Storage;
 
 /// <summary>
-/// Makes the database ready at a start, whatever the last one left: finishes what was begun, carries over what can be read of a damaged file,
-/// refuses a newer one, keeps a copy before the tables change. The caller holds the folder's lock, so nobody else is at it.
+/// Makes the database ready at a start, whatever the last one left: finishes what was begun, carries over what can be read of a damaged
+/// file, refuses a newer one, keeps a copy before the tables change. The caller holds the folder's lock, so nobody else is at it.
 /// </summary>
 public static class Preparation
 {
@@ -15,14 +15,21 @@ public static class Preparation
     /// <param name="tell">Gets what the user should be told, a sentence at a time, as it happens.</param>
     /// <returns>Whether a database was begun that has never been settled.</returns>
     /// <exception cref="StartRefused">The database is a newer program's.</exception>
-    public static async Task<bool> RunAsync(BadgerDb db, string dataFolder, DateTime nowUtc, Action<string> tell, CancellationToken stop = default)
+    public static async Task<bool> RunAsync(
+        BadgerDb db,
+        string dataFolder,
+        DateTime nowUtc,
+        Action<string> tell,
+        CancellationToken stop = default
+    )
     {
         Swap.Finish(dataFolder);
         var file = Database.FileIn(dataFolder);
         var stamp = nowUtc.ToString("yyyyMMdd-HHmmss", CultureInfo.InvariantCulture);
         if (File.Exists(file))
         {
-            if (await UnlessHeldAsync(() => IsDamagedAsync(dataFolder, stop), file, tell, stop)) await Salvage.RunAsync(dataFolder, stamp, tell, stop);
+            if (await UnlessHeldAsync(() => IsDamagedAsync(dataFolder, stop), file, tell, stop))
+                await Salvage.RunAsync(dataFolder, stamp, tell, stop);
             await UnlessHeldAsync(() => CanWriteAsync(dataFolder, stop), file, tell, stop);
         }
         else
@@ -32,13 +39,25 @@ public static class Preparation
         }
         var applied = (await db.Database.GetAppliedMigrationsAsync(stop)).ToList();
         if (applied.Except(db.Database.GetMigrations()).Any())
-            throw new StartRefused($"the database {file} was written by a newer Inky Badger, and is left as it is. Start the newer one, or take another folder with --data.");
+            throw new StartRefused(
+                $"the database {file} was written by a newer Inky Badger, and is left as it is. Start the newer one, or take "
+                    + $"another folder with --data."
+            );
         var pending = (await db.Database.GetPendingMigrationsAsync(stop)).ToList();
-        if (pending.Count > 0) await MigrateAsync(db, dataFolder, applied, pending, stamp, tell, stop);
+        if (pending.Count > 0)
+            await MigrateAsync(db, dataFolder, applied, pending, stamp, tell, stop);
         return !await db.Facts.AnyAsync(f => f.Name == FactNames.Settled, stop);
     }
 
-    private static async Task MigrateAsync(BadgerDb db, string dataFolder, List<string> applied, List<string> pending, string stamp, Action<string> tell, CancellationToken stop)
+    private static async Task MigrateAsync(
+        BadgerDb db,
+        string dataFolder,
+        List<string> applied,
+        List<string> pending,
+        string stamp,
+        Action<string> tell,
+        CancellationToken stop
+    )
     {
         if (applied.Count > 0)
         {
@@ -49,29 +68,46 @@ public static class Preparation
         await LetGoAsync(db, stop);
         await db.Database.MigrateAsync(stop);
         // Older databases were settled before that was written down: they must not be given the demo designs.
-        if (applied.Count > 0) await db.Database.ExecuteSqlAsync($"INSERT OR IGNORE INTO facts (Name, Value) VALUES ({FactNames.Settled}, 'before')", stop);
+        if (applied.Count > 0)
+            await db.Database.ExecuteSqlAsync($"INSERT OR IGNORE INTO facts (Name, Value) VALUES ({FactNames.Settled}, 'before')", stop);
     }
 
-    /// <summary>A migration's own lock is a row, and outlives a process that was killed. Whoever holds the folder knows that nobody holds that row.</summary>
+    /// <summary>
+    /// A migration's own lock is a row, and outlives a process that was killed. Whoever holds the folder knows that nobody holds that row.
+    /// </summary>
     private static async Task LetGoAsync(BadgerDb db, CancellationToken stop)
     {
-        var there = await db.Database.SqlQuery<int>($"SELECT count(*) AS Value FROM sqlite_master WHERE name = '__EFMigrationsLock'").SingleAsync(stop);
-        if (there > 0) await db.Database.ExecuteSqlAsync($"DELETE FROM __EFMigrationsLock", stop);
+        var there = await db
+            .Database.SqlQuery<int>($"SELECT count(*) AS Value FROM sqlite_master WHERE name = '__EFMigrationsLock'")
+            .SingleAsync(stop);
+        if (there > 0)
+            await db.Database.ExecuteSqlAsync($"DELETE FROM __EFMigrationsLock", stop);
     }
 
     /// <summary>A journal without its database holds edits of one that was moved away: a new database of that name would wipe it.</summary>
     private static void SetJournalAside(string file, string stamp, Action<string> tell)
     {
-        if (new FileInfo(file + "-wal") is not { Exists: true, Length: > 0 }) return;
+        if (new FileInfo(file + "-wal") is not { Exists: true, Length: > 0 })
+            return;
         var aside = Database.Free(Path.Combine(Path.GetDirectoryName(file)!, $"inky-badger-left-{stamp}.db-wal"));
         File.Move(file + "-wal", aside);
         File.Delete(file + "-shm");
-        tell($"There is no database {file}, but the journal of one. It was set aside as {aside}: beside its database, as that file’s name with -wal, it is read again.");
+        tell(
+            $"There is no database {file}, but the journal of one. It was set aside as {aside}: beside its database, as that "
+                + $"file’s name with -wal, it is read again."
+        );
     }
 
     private static void Create(string file)
     {
-        using var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = file, Mode = SqliteOpenMode.ReadWriteCreate, Pooling = false }.ToString());
+        using var connection = new SqliteConnection(
+            new SqliteConnectionStringBuilder
+            {
+                DataSource = file,
+                Mode = SqliteOpenMode.ReadWriteCreate,
+                Pooling = false,
+            }.ToString()
+        );
         connection.Open();
         using var command = connection.CreateCommand();
         command.CommandText = "PRAGMA journal_mode=WAL";
@@ -113,9 +149,11 @@ public static class Preparation
             {
                 return await work();
             }
-            catch (SqliteException e) when (e.SqliteErrorCode is SQLitePCL.raw.SQLITE_BUSY or SQLitePCL.raw.SQLITE_LOCKED && DateTime.UtcNow < until)
+            catch (SqliteException e)
+                when (e.SqliteErrorCode is SQLitePCL.raw.SQLITE_BUSY or SQLitePCL.raw.SQLITE_LOCKED && DateTime.UtcNow < until)
             {
-                if (!told) tell($"Waiting for another program that holds {file}…");
+                if (!told)
+                    tell($"Waiting for another program that holds {file}…");
                 await Task.Delay(100, stop);
             }
         }
@@ -129,5 +167,6 @@ internal static class FactNames
     public const string Settled = "settled";
 
     /// <summary>Hours that were seen to pass, and when it was looked last.</summary>
-    public const string SeenHours = "seen-hours", SeenAt = "seen-at";
+    public const string SeenHours = "seen-hours",
+        SeenAt = "seen-at";
 }

@@ -4,8 +4,8 @@ using Microsoft.EntityFrameworkCore;
 namespace InkyBadger.Storage;
 
 /// <summary>
-/// A damaged database: set aside byte by byte with its journal, and what can be read of it carried over into a new one, row by row around the
-/// places that are broken. What could not be is listed beside it.
+/// A damaged database: set aside byte by byte with its journal, and what can be read of it carried over into a new one, row by row around
+/// the places that are broken. What could not be is listed beside it.
 /// </summary>
 internal static class Salvage
 {
@@ -29,12 +29,16 @@ internal static class Salvage
             await fresh.Database.MigrateAsync(stop);
             carried = await CarryAsync(read, fresh, stop);
         }
-        foreach (var ending in (string[])["", "-wal", "-shm", "-journal"]) File.Delete(read + ending);
+        foreach (var ending in (string[])["", "-wal", "-shm", "-journal"])
+            File.Delete(read + ending);
         Backup.Sync(incoming);
         var list = Path.ChangeExtension(aside, ".txt");
         await File.WriteAllLinesAsync(list, carried.Report(aside), stop);
         Swap.Do(dataFolder);
-        tell($"The database {file} is damaged. It was set aside unchanged as {aside}, and {carried.Sentence}. What could not be carried over is listed in {list}.");
+        tell(
+            $"The database {file} is damaged. It was set aside unchanged as {aside}, and {carried.Sentence}. What could not be "
+                + $"carried over is listed in {list}."
+        );
     }
 
     /// <summary>The file with its journal, under another name; nothing is overwritten, and the original stays.</summary>
@@ -43,7 +47,8 @@ internal static class Salvage
         foreach (var ending in (string[])["", "-wal"])
         {
             File.Delete(aside + ending);
-            if (!File.Exists(file + ending)) continue;
+            if (!File.Exists(file + ending))
+                continue;
             File.Copy(file + ending, aside + ending);
             Backup.Sync(aside + ending);
         }
@@ -57,18 +62,27 @@ internal static class Salvage
         public int FromStates { get; set; }
         public List<string> Lost { get; } = [];
 
-        public string Sentence => Designs + States + OwnItems == 0 ? "a new one was begun: nothing in it could be read"
-            : $"{Count(Designs, "design")} with {Count(States, "state")} and {Count(OwnItems, "own item")} were carried over into a new one";
+        public string Sentence =>
+            Designs + States + OwnItems == 0
+                ? "a new one was begun: nothing in it could be read"
+                : $"{Count(Designs, "design")} with {Count(States, "state")} and {Count(OwnItems, "own item")} were carried over "
+                    + $"into a new one";
 
         private static string Count(int n, string what) => $"{n} {what}{(n == 1 ? "" : "s")}";
 
         public IEnumerable<string> Report(string aside) =>
-        [
-            $"Carried over from {aside}: {Count(Designs, "design")} with {Count(States, "state")} and {Count(OwnItems, "own item")}.",
-            .. FromStates > 0 ? [$"{Count(FromStates, "design")} of these as the newest state of its history had it: the design itself could not be read."] : Array.Empty<string>(),
-            Lost.Count == 0 ? "Nothing is known to be missing." : "Could not be carried over:",
-            .. Lost.Select(l => "  " + l),
-        ];
+            [
+                $"Carried over from {aside}: {Count(Designs, "design")} with {Count(States, "state")} and {Count(OwnItems, "own item")}.",
+                .. FromStates > 0
+                    ?
+                    [
+                        $"{Count(FromStates, "design")} of these as the newest state of its history had it: the design itself "
+                            + $"could not be read.",
+                    ]
+                    : Array.Empty<string>(),
+                Lost.Count == 0 ? "Nothing is known to be missing." : "Could not be carried over:",
+                .. Lost.Select(l => "  " + l),
+            ];
     }
 
     private static async Task<Carried> CarryAsync(string from, BadgerDb to, CancellationToken stop)
@@ -85,14 +99,18 @@ internal static class Salvage
                 using var transaction = target.BeginTransaction();
                 var count = CarryTable(source, target, table, carried.Lost);
                 transaction.Commit();
-                if (table == "designs") carried.Designs = count;
-                else if (table == "states") carried.States = count;
-                else if (table == "own_items") carried.OwnItems = count;
+                if (table == "designs")
+                    carried.Designs = count;
+                else if (table == "states")
+                    carried.States = count;
+                else if (table == "own_items")
+                    carried.OwnItems = count;
             }
             carried.FromStates = FromStates(target);
             carried.Designs += carried.FromStates;
             foreach (var id in IdsOfIndex(source))
-                if (Ask(target, "SELECT count(*) FROM designs WHERE Id = $x", id) is 0L) carried.Lost.Add($"design {id}");
+                if (Ask(target, "SELECT count(*) FROM designs WHERE Id = $x", id) is 0L)
+                    carried.Lost.Add($"design {id}");
             Run(target, $"UPDATE designs SET Revision = Revision + {Backup.Leap}");
         }
         catch (SqliteException e) when (IsBroken(e))
@@ -106,7 +124,12 @@ internal static class Salvage
         return carried;
     }
 
-    private static bool IsBroken(SqliteException e) => e.SqliteErrorCode is SQLitePCL.raw.SQLITE_CORRUPT or SQLitePCL.raw.SQLITE_NOTADB or SQLitePCL.raw.SQLITE_ERROR or SQLitePCL.raw.SQLITE_IOERR;
+    private static bool IsBroken(SqliteException e) =>
+        e.SqliteErrorCode
+            is SQLitePCL.raw.SQLITE_CORRUPT
+                or SQLitePCL.raw.SQLITE_NOTADB
+                or SQLitePCL.raw.SQLITE_ERROR
+                or SQLitePCL.raw.SQLITE_IOERR;
 
     /// <summary>From the first row up, from the last row down, and between the two one by one.</summary>
     private static int CarryTable(SqliteConnection source, SqliteConnection target, string table, List<string> lost)
@@ -121,14 +144,17 @@ internal static class Salvage
             lost.Add($"all of {table}");
             return 0;
         }
-        if (columns.Count == 0) return 0;
+        if (columns.Count == 0)
+            return 0;
         var copy = new Copier(source, target, table, columns);
         var up = copy.Way("rowid > $at", "rowid", long.MinValue);
-        if (!up.Broken) return copy.Count;
+        if (!up.Broken)
+            return copy.Count;
         var down = copy.Way("rowid < $at", "rowid DESC", long.MaxValue);
         var (low, high) = (up.Last, down.Last);
         if (low != long.MinValue && high != long.MaxValue && high > low)
-            for (var row = low + 1; row < high && row - low < MostProbes; row++) copy.One(row);
+            for (var row = low + 1; row < high && row - low < MostProbes; row++)
+                copy.One(row);
         lost.Add($"some rows of {table} lie in a part that cannot be read");
         return copy.Count;
     }
@@ -136,7 +162,9 @@ internal static class Salvage
     private sealed class Copier(SqliteConnection source, SqliteConnection target, string table, List<string> columns)
     {
         private readonly string names = string.Join(", ", columns);
-        private readonly string insert = $"INSERT OR IGNORE INTO {table} ({string.Join(", ", columns)}) VALUES ({string.Join(", ", columns.Select((_, i) => $"$c{i}"))})";
+        private readonly string insert =
+            $"INSERT OR IGNORE INTO {table} ({string.Join(", ", columns)}) VALUES "
+            + $"({string.Join(", ", columns.Select((_, i) => $"$c{i}"))})";
 
         public int Count { get; private set; }
 
@@ -162,7 +190,8 @@ internal static class Salvage
                 {
                     return (true, at);
                 }
-                if (seen < AtOnce) return (false, at);
+                if (seen < AtOnce)
+                    return (false, at);
             }
         }
 
@@ -174,7 +203,8 @@ internal static class Salvage
                 select.CommandText = $"SELECT rowid, {names} FROM {table} WHERE rowid = $at";
                 select.Parameters.AddWithValue("$at", row);
                 using var rows = select.ExecuteReader();
-                if (rows.Read()) Insert(rows);
+                if (rows.Read())
+                    Insert(rows);
             }
             catch (SqliteException e) when (IsBroken(e))
             {
@@ -186,7 +216,8 @@ internal static class Salvage
         {
             using var command = target.CreateCommand();
             command.CommandText = insert;
-            for (var i = 0; i < columns.Count; i++) command.Parameters.AddWithValue($"$c{i}", row.GetValue(i + 1));
+            for (var i = 0; i < columns.Count; i++)
+                command.Parameters.AddWithValue($"$c{i}", row.GetValue(i + 1));
             try
             {
                 Count += command.ExecuteNonQuery();
@@ -201,11 +232,16 @@ internal static class Salvage
     /// <summary>Designs whose own row is lost live on as the newest state of their history.</summary>
     private static int FromStates(SqliteConnection target)
     {
-        Run(target, """
+        Run(
+            target,
+            """
             INSERT INTO designs (Id, Name, Document, Revision, CreatedUtc, UpdatedUtc, StateAt)
-            SELECT s.DesignId, coalesce(CASE WHEN json_valid(s.Document) THEN json_extract(s.Document, '$.name') END, s.DesignId), s.Document, s.Number + 1, s.WhenUtc, s.WhenUtc, s.Number
-            FROM states s WHERE s.Number = (SELECT max(Number) FROM states WHERE DesignId = s.DesignId) AND NOT EXISTS (SELECT 1 FROM designs d WHERE d.Id = s.DesignId)
-            """);
+            SELECT s.DesignId, coalesce(CASE WHEN json_valid(s.Document) THEN json_extract(s.Document, '$.name') END, s.DesignId),
+              s.Document, s.Number + 1, s.WhenUtc, s.WhenUtc, s.Number
+            FROM states s WHERE s.Number = (SELECT max(Number) FROM states WHERE DesignId = s.DesignId)
+              AND NOT EXISTS (SELECT 1 FROM designs d WHERE d.Id = s.DesignId)
+            """
+        );
         return (int)(long)Ask(target, "SELECT changes()", null)!;
     }
 
@@ -218,7 +254,8 @@ internal static class Salvage
             using var select = source.CreateCommand();
             select.CommandText = "SELECT Id FROM designs INDEXED BY sqlite_autoindex_designs_1 ORDER BY Id";
             using var rows = select.ExecuteReader();
-            while (rows.Read()) ids.Add(rows.GetString(0));
+            while (rows.Read())
+                ids.Add(rows.GetString(0));
         }
         catch (SqliteException e) when (IsBroken(e))
         {
@@ -233,7 +270,8 @@ internal static class Salvage
         command.CommandText = $"SELECT name FROM pragma_table_info('{table}')";
         using var rows = command.ExecuteReader();
         var names = new List<string>();
-        while (rows.Read()) names.Add(rows.GetString(0));
+        while (rows.Read())
+            names.Add(rows.GetString(0));
         return names;
     }
 
@@ -248,7 +286,8 @@ internal static class Salvage
     {
         using var command = connection.CreateCommand();
         command.CommandText = sql;
-        if (x is not null) command.Parameters.AddWithValue("$x", x);
+        if (x is not null)
+            command.Parameters.AddWithValue("$x", x);
         return command.ExecuteScalar();
     }
 }

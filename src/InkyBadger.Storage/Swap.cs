@@ -1,8 +1,8 @@
 namespace InkyBadger.Storage;
 
 /// <summary>
-/// Puts a whole database in place of another. A journal that belongs to the old file would be played into the new one: so it goes first, and a
-/// mark says what is on its way, for a process may end between any two steps.
+/// Puts a whole database in place of another. A journal that belongs to the old file would be played into the new one: so it goes first,
+/// and a mark says what is on its way, for a process may end between any two steps.
 /// </summary>
 internal static class Swap
 {
@@ -16,7 +16,8 @@ internal static class Swap
     /// <summary>What is incoming is whole and synced: it takes its place.</summary>
     public static void Do(string dataFolder)
     {
-        using (var mark = File.Create(Mark(dataFolder))) mark.Flush(flushToDisk: true);
+        using (var mark = File.Create(Mark(dataFolder)))
+            mark.Flush(flushToDisk: true);
         Finish(dataFolder);
     }
 
@@ -24,7 +25,8 @@ internal static class Swap
     public static void Finish(string dataFolder)
     {
         var (file, incoming, mark) = (Database.FileIn(dataFolder), Incoming(dataFolder), Mark(dataFolder));
-        foreach (var ending in Journals) File.Delete(incoming + ending);
+        foreach (var ending in Journals)
+            File.Delete(incoming + ending);
         if (!File.Exists(mark))
         {
             File.Delete(incoming);
@@ -32,7 +34,8 @@ internal static class Swap
         }
         if (File.Exists(incoming))
         {
-            foreach (var ending in Journals) File.Delete(file + ending);
+            foreach (var ending in Journals)
+                File.Delete(file + ending);
             File.Move(incoming, file, overwrite: true);
         }
         File.Delete(mark);

@@ -6,7 +6,11 @@ using Microsoft.EntityFrameworkCore;
 namespace InkyBadger.Storage;
 
 /// <summary>The database file is no longer where it was: nothing more is confirmed.</summary>
-public sealed class DatabaseGone() : Exception("The database file was moved or deleted while Inky Badger was running. What was kept before is where that file is now; nothing is kept until it is back: stop Inky Badger, put it back or restore a backup, and start again.");
+public sealed class DatabaseGone()
+    : Exception(
+        "The database file was moved or deleted while Inky Badger was running. What was kept before is where that file is now; "
+            + "nothing is kept until it is back: stop Inky Badger, put it back or restore a backup, and start again."
+    );
 
 /// <summary>
 /// All writes, one after the other on one connection. What waits at the same moment shares one transaction and one sync of the disk, each
@@ -26,9 +30,11 @@ public sealed class WriteQueue(DataFolder folder) : IAsyncDisposable
     /// <summary>Does the work in its turn; ends when it is on the disk. An exception of the work leaves nothing of it behind.</summary>
     public Task<T> RunAsync<T>(Func<Turn, Task<T>> work, CancellationToken stop)
     {
-        lock (gate) pump ??= Task.Run(PumpAsync);
+        lock (gate)
+            pump ??= Task.Run(PumpAsync);
         var item = new Item<T>(work, stop);
-        if (!waiting.Writer.TryWrite(item)) throw new ObjectDisposedException(nameof(WriteQueue));
+        if (!waiting.Writer.TryWrite(item))
+            throw new ObjectDisposedException(nameof(WriteQueue));
         return item.Done.Task;
     }
 
@@ -48,7 +54,8 @@ public sealed class WriteQueue(DataFolder folder) : IAsyncDisposable
                 together.ForEach(i => i.Fail(e));
                 // Nobody's turn came, so all that wait now would only wait for the same.
                 if (together.Count == 0)
-                    while (waiting.Reader.TryRead(out var item)) item.Fail(e);
+                    while (waiting.Reader.TryRead(out var item))
+                        item.Fail(e);
                 Close();
             }
         }
@@ -62,7 +69,8 @@ public sealed class WriteQueue(DataFolder folder) : IAsyncDisposable
         using var transaction = open.BeginTransaction(deferred: false);
         while (together.Count < MostTogether && waiting.Reader.TryRead(out var item))
         {
-            if (item.Left) continue;
+            if (item.Left)
+                continue;
             transaction.Save("item");
             await using var turn = new Turn(open, options!, transaction);
             if (await item.WorkAsync(turn) is not { } failure)
@@ -73,18 +81,29 @@ public sealed class WriteQueue(DataFolder folder) : IAsyncDisposable
             }
             item.Fail(failure);
             // A full disk, for one, takes the whole transaction with it.
-            if (SQLitePCL.raw.sqlite3_get_autocommit(open.Handle) != 0) throw failure;
+            if (SQLitePCL.raw.sqlite3_get_autocommit(open.Handle) != 0)
+                throw failure;
             transaction.Rollback("item");
         }
-        if (together.Count == 0) return;
+        if (together.Count == 0)
+            return;
         transaction.Commit();
         ThrowIfGone(open);
     }
 
     private SqliteConnection Open()
     {
-        if (connection is not null) return connection;
-        var made = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = Database.FileIn(folder.Path), Mode = SqliteOpenMode.ReadWrite, Pooling = false, DefaultTimeout = Database.BusySeconds }.ToString());
+        if (connection is not null)
+            return connection;
+        var made = new SqliteConnection(
+            new SqliteConnectionStringBuilder
+            {
+                DataSource = Database.FileIn(folder.Path),
+                Mode = SqliteOpenMode.ReadWrite,
+                Pooling = false,
+                DefaultTimeout = Database.BusySeconds,
+            }.ToString()
+        );
         try
         {
             made.Open();
@@ -104,14 +123,16 @@ public sealed class WriteQueue(DataFolder folder) : IAsyncDisposable
     private void Close()
     {
         // One that is gone stays open: opened anew, another file of that name would be taken for it.
-        if (connection is null || HasMoved(connection)) return;
+        if (connection is null || HasMoved(connection))
+            return;
         connection.Dispose();
         connection = null;
     }
 
     private static void ThrowIfGone(SqliteConnection open)
     {
-        if (HasMoved(open)) throw new DatabaseGone();
+        if (HasMoved(open))
+            throw new DatabaseGone();
     }
 
     private const int FcntlHasMoved = 20;
@@ -129,13 +150,14 @@ public sealed class WriteQueue(DataFolder folder) : IAsyncDisposable
     public async ValueTask DisposeAsync()
     {
         waiting.Writer.TryComplete();
-        if (pump is not null) await pump;
+        if (pump is not null)
+            await pump;
         connection?.Dispose();
     }
 
     /// <summary>
-    /// A turn to write: the database as a context, made when it is first asked for, or its bare connection for the one write that happens with
-    /// every edit.
+    /// A turn to write: the database as a context, made when it is first asked for, or its bare connection for the one write that happens
+    /// with every edit.
     /// </summary>
     public sealed class Turn : IAsyncDisposable
     {
@@ -151,7 +173,8 @@ public sealed class WriteQueue(DataFolder folder) : IAsyncDisposable
         {
             get
             {
-                if (db is not null) return db;
+                if (db is not null)
+                    return db;
                 db = new(options);
                 db.Database.AutoSavepointsEnabled = false;
                 db.Database.UseTransaction(transaction);
@@ -163,7 +186,8 @@ public sealed class WriteQueue(DataFolder folder) : IAsyncDisposable
         {
             var command = connection.CreateCommand();
             command.CommandText = sql;
-            foreach (var (name, value) in parameters) command.Parameters.AddWithValue(name, value);
+            foreach (var (name, value) in parameters)
+                command.Parameters.AddWithValue(name, value);
             return command;
         }
 

@@ -22,7 +22,8 @@ public class BankTests
     }
 
     /// <summary>
-    /// At 250 A: without A the other three carry on, B with 96.8 A. Without B, A has 106 A of its 100 and opens, then C with 131 A and D: dark.
+    /// At 250 A: without A the other three carry on, B with 96.8 A. Without B, A has 106 A of its 100 and opens, then C with 131 A and D:
+    /// dark.
     /// </summary>
     [Fact]
     public void A_unit_drops_out_at_250_A_and_the_cascade_is_read()
@@ -33,7 +34,10 @@ public class BankTests
         bench.Fill("/bench/load", "250");
         bench.WaitUntil(() => Tried(bench, "A") == "82.6 A", "its share of 250 A");
         bench.Click("[data-unit=A1]");
-        bench.WaitUntil(() => bench.Text("[data-testid=cascade]").Contains("Without string A the others carry 250.0 A on", StringComparison.Ordinal), "survived");
+        bench.WaitUntil(
+            () => bench.Text("[data-testid=cascade]").Contains("Without string A the others carry 250.0 A on", StringComparison.Ordinal),
+            "survived"
+        );
         bench.ClickText("[data-testid=cascade] li button", "string A drops out");
         bench.WaitUntil(() => Tried(bench, "A") == "out" && Tried(bench, "B") == "96.8 A", "B takes most of it");
         Assert.Contains("Left: strings B, C, D", bench.Text("[data-testid=left]"), StringComparison.Ordinal);
@@ -64,7 +68,10 @@ public class BankTests
         bench.WaitUntil(() => bench.Text("[data-testid=conductor]").Contains("Positive link A to B", StringComparison.Ordinal), "its name");
         bench.Click("[data-ptr='/network/conductors/4/heatW']");
         // 96.6 A squared through 0.386 mΩ/m × 0.35 m and two lugs.
-        bench.WaitUntil(() => bench.Text("section.working").Contains("heat in the positive link A to B", StringComparison.Ordinal), "its working");
+        bench.WaitUntil(
+            () => bench.Text("section.working").Contains("heat in the positive link A to B", StringComparison.Ordinal),
+            "its working"
+        );
         bench.Fill("/wiring/links/own/lengthM", "2 m");
         bench.WaitUntil(() => !bench.Text("[data-testid=headline]").Contains("33.0 %", StringComparison.Ordinal), "string A carries more");
         bench.ClickText("[data-testid=conductor] button", "like the rest");
@@ -80,7 +87,9 @@ public class BankTests
         bench.WaitUntil(() => bench.All("[data-stock]").Count > 15, "the stock");
         Assert.Contains("cannot make 24 V", bench.Text("[data-stock='lfp-48-100']"), StringComparison.Ordinal);
         bench.ClickText("dialog[open] button", "CSV");
-        bench.Find("dialog[open] textarea").SendKeys("name,chemistry,cells,ah,bms amps,mass kg,price\nDepot block,lfp,4,120,120,13.4,330\nOdd one,lead,6,100,,30,90");
+        bench
+            .Find("dialog[open] textarea")
+            .SendKeys("name,chemistry,cells,ah,bms amps,mass kg,price\nDepot block,lfp,4,120,120,13.4,330\nOdd one,lead,6,100,,30,90");
         bench.ClickText("dialog[open] button", "Read it");
         bench.WaitUntil(() => bench.All("[data-testid=unit-bad]").Count == 1, "one bad line");
         Assert.Contains("chemistry: “lead” is none of lfp", bench.Text("[data-testid=unit-bad]"), StringComparison.Ordinal);
@@ -109,7 +118,10 @@ public class BankTests
         ah.SendKeys(Keys.Control + "a");
         ah.SendKeys("soon");
         bench.ClickText("dialog[open] button", "Keep and use it");
-        bench.WaitUntil(() => bench.Text("dialog[open] [role=alert]").StartsWith("ampere-hours:", StringComparison.Ordinal), "refused by its field");
+        bench.WaitUntil(
+            () => bench.Text("dialog[open] [role=alert]").StartsWith("ampere-hours:", StringComparison.Ordinal),
+            "refused by its field"
+        );
         ah.SendKeys(Keys.Control + "a");
         ah.SendKeys("85");
         bench.ClickText("dialog[open] button", "Keep and use it");
@@ -155,12 +167,18 @@ public class BankTests
             """;
         bench.Fill("/bench/load", "99");
         bench.WaitUntil(() => bench.Has("[data-tried=A]"), "a load is looked at");
-        var slider = ((IReadOnlyCollection<object>)bench.Driver.ExecuteAsyncScript(measure, "[data-tried=A]", 30)!).Select(Convert.ToDouble).Order().ToArray();
+        var slider = ((IReadOnlyCollection<object>)bench.Driver.ExecuteAsyncScript(measure, "[data-tried=A]", 30)!)
+            .Select(Convert.ToDouble)
+            .Order()
+            .ToArray();
         Assert.Equal(30, slider.Length);
 
         // 64 units: 2S32P on bus bars.
         var http = bench.Server.Http;
-        var id = JsonNode.Parse(await http.GetStringAsync("/api/designs"))!.AsArray().Single(d => ((string)d!["name"]!).StartsWith("Marrow", StringComparison.Ordinal))!["id"];
+        var id = JsonNode
+            .Parse(await http.GetStringAsync("/api/designs"))!
+            .AsArray()
+            .Single(d => ((string)d!["name"]!).StartsWith("Marrow", StringComparison.Ordinal))!["id"];
         var design = JsonNode.Parse(await http.GetStringAsync($"/api/designs/{id}"))!["design"]!.DeepClone();
         design["name"] = "Sixty-four";
         design["banks"]![0]!["parallel"] = 32;
@@ -170,7 +188,8 @@ public class BankTests
         bench.WaitUntil(() => bench.All("[data-unit]").Count == 64, "sixty-four units");
         var strings = bench.Find("input[data-path='/parallel']");
         strings.Click();
-        bench.Run("""
+        bench.Run(
+            """
             window.times = []
             let stamp = 0
             addEventListener('keydown', e => { if (e.key.startsWith('Arrow')) stamp = e.timeStamp }, true)
@@ -180,13 +199,17 @@ public class BankTests
               stamp = 0
               requestAnimationFrame(() => requestAnimationFrame(() => window.times.push(performance.now() - at)))
             }).observe(document.querySelector('[data-testid=usable-wh]'), { subtree: true, characterData: true, childList: true })
-            """);
+            """
+        );
         for (var i = 0; i < 12; i++)
         {
             strings.SendKeys(i % 2 == 0 ? Keys.ArrowDown : Keys.ArrowUp);
             bench.WaitUntil(() => (long)bench.Run("return window.times.length")! > i, "it follows");
         }
         var changes = ((IReadOnlyCollection<object>)bench.Run("return window.times")!).Select(Convert.ToDouble).Order().ToArray();
-        TestContext.Current.TestOutputHelper!.WriteLine($"slider to repainted amperes, 8 units: median {slider[15]:0.0} ms, 95th percentile {slider[28]:0.0} ms; strings of 64 units changed, to the second frame: median {changes[6]:0.0} ms, greatest {changes[^1]:0.0} ms");
+        TestContext.Current.TestOutputHelper!.WriteLine(
+            $"slider to repainted amperes, 8 units: median {slider[15]:0.0} ms, 95th percentile {slider[28]:0.0} ms; strings of "
+                + $"64 units changed, to the second frame: median {changes[6]:0.0} ms, greatest {changes[^1]:0.0} ms"
+        );
     }
 }

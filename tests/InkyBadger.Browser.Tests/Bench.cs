@@ -31,7 +31,9 @@ public sealed class Bench : IDisposable
     public void OpenDesign(string name, string station)
     {
         Open("#/shelf");
-        var card = Wait(d => d.FindElements(By.CssSelector("a[href^='#/d/']")).FirstOrDefault(a => a.Text.Contains(name, StringComparison.Ordinal)));
+        var card = Wait(d =>
+            d.FindElements(By.CssSelector("a[href^='#/d/']")).FirstOrDefault(a => a.Text.Contains(name, StringComparison.Ordinal))
+        );
         var id = card.GetAttribute("href")!.Split("#/d/")[1].Split('/')[0];
         Driver.Navigate().GoToUrl(new Uri(Server.Address, $"/#/d/{id}/{station}"));
         Find("[data-testid=headline]");
@@ -59,7 +61,8 @@ public sealed class Bench : IDisposable
     /// <summary>The text of the figure with this pointer, once it is there and is as said.</summary>
     public void Reads(string testid, string text)
     {
-        string Now() => Driver.FindElements(By.CssSelector($"[data-testid='{testid}'] .fig")).FirstOrDefault()?.Text.Replace("\n", " ") ?? "nothing";
+        string Now() =>
+            Driver.FindElements(By.CssSelector($"[data-testid='{testid}'] .fig")).FirstOrDefault()?.Text.Replace("\n", " ") ?? "nothing";
         try
         {
             WaitUntil(() => Now() == text, testid);
@@ -77,19 +80,28 @@ public sealed class Bench : IDisposable
     public void Click(string css)
     {
         Inputs++;
-        Wait(d =>
-        {
-            var element = d.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed && e.Enabled);
-            if (element is null) return null;
-            element.Click();
-            return element;
-        }, css);
+        Wait(
+            d =>
+            {
+                var element = d.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed && e.Enabled);
+                if (element is null)
+                    return null;
+                element.Click();
+                return element;
+            },
+            css
+        );
     }
 
     public void ClickText(string css, string text)
     {
         Inputs++;
-        Wait(d => d.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed && e.Text.Contains(text, StringComparison.Ordinal)), text).Click();
+        Wait(
+                d =>
+                    d.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed && e.Text.Contains(text, StringComparison.Ordinal)),
+                text
+            )
+            .Click();
     }
 
     /// <summary>Types into the field that has the focus and goes on to the next with Tab.</summary>

@@ -7,8 +7,8 @@ using OpenQA.Selenium.Chrome;
 namespace InkyBadger.Browser.Tests;
 
 /// <summary>
-/// Browsers that go from one test to the next: starting one costs more than most tests do. Each test has a window of its own, opened for it, and a
-/// server of its own, so that nothing kept for an origin is there for another.
+/// Browsers that go from one test to the next: starting one costs more than most tests do. Each test has a window of its own, opened for
+/// it, and a server of its own, so that nothing kept for an origin is there for another.
 /// </summary>
 public sealed class Browsers : IDisposable
 {
@@ -23,8 +23,19 @@ public sealed class Browsers : IDisposable
         public Browser()
         {
             var options = new ChromeOptions { BinaryLocation = OnPath("chromium") };
-            options.AddArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
-                "--disable-dev-shm-usage", $"--user-data-dir={profile}", "--window-size=1280,800");
+            options.AddArguments(
+                "--headless",
+                "--no-sandbox",
+                "--disable-gpu",
+                "--disable-quic",
+                "--no-first-run",
+                "--disable-background-networking",
+                "--disable-component-update",
+                "--disable-sync",
+                "--disable-dev-shm-usage",
+                $"--user-data-dir={profile}",
+                "--window-size=1280,800"
+            );
             options.SetLoggingPreference(LogType.Browser, LogLevel.All);
             var service = ChromeDriverService.CreateDefaultService(OnPath("chromedriver"));
             service.SuppressInitialDiagnosticInformation = true;
@@ -45,7 +56,16 @@ public sealed class Browsers : IDisposable
             }
             Driver.SwitchTo().Window(own);
             // The window's size is not the page's; the page is what counts.
-            Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = false });
+            Driver.ExecuteCdpCommand(
+                "Emulation.setDeviceMetricsOverride",
+                new()
+                {
+                    ["width"] = width,
+                    ["height"] = height,
+                    ["deviceScaleFactor"] = 1,
+                    ["mobile"] = false,
+                }
+            );
             // What the last test was told is not this one's.
             Driver.Manage().Logs.GetLog(LogType.Browser);
         }
@@ -78,12 +98,17 @@ public sealed class Browsers : IDisposable
 
     internal static void Give(Browser browser) => Free.Add(browser);
 
-    private static string OnPath(string program) => (Environment.GetEnvironmentVariable("PATH") ?? "").Split(Path.PathSeparator).Append("/usr/bin")
-        .Select(folder => Path.Combine(folder, program)).FirstOrDefault(File.Exists)
+    private static string OnPath(string program) =>
+        (Environment.GetEnvironmentVariable("PATH") ?? "")
+            .Split(Path.PathSeparator)
+            .Append("/usr/bin")
+            .Select(folder => Path.Combine(folder, program))
+            .FirstOrDefault(File.Exists)
         ?? throw new FileNotFoundException($"{program} is not on the PATH; ./test says how to get it");
 
     public void Dispose()
     {
-        while (Free.TryTake(out var browser)) browser.Dispose();
+        while (Free.TryTake(out var browser))
+            browser.Dispose();
     }
 }

@@ -10,7 +10,10 @@ public class BuildsTests
         bench.OpenDesign(name, "bank");
         bench.ClickText(".places a", "Builds");
         bench.Find("[data-build=present]");
-        bench.WaitUntil(() => bench.Text("[data-testid=progress]").Contains("builds worked out whole", StringComparison.Ordinal), "every build is worked out");
+        bench.WaitUntil(
+            () => bench.Text("[data-testid=progress]").Contains("builds worked out whole", StringComparison.Ordinal),
+            "every build is worked out"
+        );
     }
 
     [Fact]
@@ -29,7 +32,10 @@ public class BuildsTests
         bench.Click("tr[data-key='lfp-24-200|24|1|2|Diagonal'] button");
         bench.WaitUntil(() => bench.All("[data-build]").Count == 5, "five side by side");
         bench.ClickText("[data-build='lfp-24-200|24|1|2|Diagonal'] button", "Use build");
-        bench.WaitUntil(() => bench.Text("[data-build=present] h3").Contains("2 × LFP 25.6 V 200 Ah at 24 V", StringComparison.Ordinal), "it is the design now");
+        bench.WaitUntil(
+            () => bench.Text("[data-build=present] h3").Contains("2 × LFP 25.6 V 200 Ah at 24 V", StringComparison.Ordinal),
+            "it is the design now"
+        );
         bench.ClickText(".places a", "Path");
         bench.Find("[data-testid='usable-wh']");
         bench.Reads("usable-wh", "9.22 kWh");
@@ -38,7 +44,10 @@ public class BuildsTests
         bench.Press(Keys.Control + "z");
         bench.Reads("usable-wh", "6.91 kWh");
         bench.ClickText(".places a", "Builds");
-        bench.WaitUntil(() => bench.Text("[data-build=present] h3").Contains("3 × LFP 51.2 V 50 Ah at 48 V", StringComparison.Ordinal), "as it was designed");
+        bench.WaitUntil(
+            () => bench.Text("[data-build=present] h3").Contains("3 × LFP 51.2 V 50 Ah at 48 V", StringComparison.Ordinal),
+            "as it was designed"
+        );
         Assert.Empty(bench.Complaints());
     }
 
@@ -51,7 +60,10 @@ public class BuildsTests
         var slider = bench.Find("[data-testid=try-price]");
         slider.SendKeys(Keys.Home);
         // Units for nothing: 3,429.66 − 3 × 690 = 1,359.66.
-        bench.WaitUntil(() => bench.Has("[data-testid=tried]") && bench.Text("[data-testid=tried]").EndsWith("A is 1,360", StringComparison.Ordinal), "what it would cost");
+        bench.WaitUntil(
+            () => bench.Has("[data-testid=tried]") && bench.Text("[data-testid=tried]").EndsWith("A is 1,360", StringComparison.Ordinal),
+            "what it would cost"
+        );
         bench.ClickText("button", "back to its price");
         bench.WaitUntil(() => bench.Text("[data-build=present] [data-testid=total]") == "3,430", "nothing was changed");
         bench.Fill("/prices/unit", "500");
@@ -75,12 +87,20 @@ public class BuildsTests
         bench.WaitUntil(() => bench.Text("[data-build=present]").Contains("fits the space", StringComparison.Ordinal), "there is room");
         bench.Fill("/space/heightMm", "150");
         bench.WaitUntil(() => bench.Text("[data-build=present]").Contains("does not fit the space", StringComparison.Ordinal), "too low");
-        bench.WaitUntil(() => bench.Text("[data-testid=progress]").Contains("builds worked out whole", StringComparison.Ordinal), "searched again");
+        bench.WaitUntil(
+            () => bench.Text("[data-testid=progress]").Contains("builds worked out whole", StringComparison.Ordinal),
+            "searched again"
+        );
         bench.ClickText("summary", "have a fault or a danger");
         Assert.Contains("not to be touched", bench.Text("[data-testid=builds-wrong]"), StringComparison.Ordinal);
         var before = bench.All("tr[data-key]").Count;
         bench.Click("[data-testid=same-line]");
-        bench.WaitUntil(() => bench.All("tr[data-key]").Count < before || bench.All("tr[data-key]").All(r => !r.Text.Contains("cell", StringComparison.Ordinal)), "of its product line alone");
+        bench.WaitUntil(
+            () =>
+                bench.All("tr[data-key]").Count < before
+                || bench.All("tr[data-key]").All(r => !r.Text.Contains("cell", StringComparison.Ordinal)),
+            "of its product line alone"
+        );
     }
 
     /// <summary>One build after the other, and nothing beyond the screen.</summary>
@@ -95,7 +115,8 @@ public class BuildsTests
         // No letter covers another, however near the figures are.
         const string covered = """
             const boxes = [...document.querySelectorAll('.lines rect')].map(r => r.getBoundingClientRect());
-            return boxes.some((a, i) => boxes.some((b, k) => k > i && Math.abs(a.top - b.top) < 2 && a.left < b.right - 1 && b.left < a.right - 1));
+            return boxes.some((a, i) => boxes.some((b, k) =>
+              k > i && Math.abs(a.top - b.top) < 2 && a.left < b.right - 1 && b.left < a.right - 1));
             """;
         Assert.True(bench.All(".lines rect").Count >= 40, "the letters are drawn");
         Assert.False((bool)bench.Run(covered)!, "letters cover each other");

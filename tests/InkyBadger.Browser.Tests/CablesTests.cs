@@ -6,10 +6,13 @@ using UglyToad.PdfPig;
 
 namespace InkyBadger.Browser.Tests;
 
-/// <summary>The station of cables and fuses in the hand: lengths, sizes, circuits, lists, house rules, and the page that is printed.</summary>
+/// <summary>
+/// The station of cables and fuses in the hand: lengths, sizes, circuits, lists, house rules, and the page that is printed.
+/// </summary>
 public partial class CablesTests
 {
-    private static double Number(string text) => double.Parse(Numbers().Match(text).Value.Replace(",", "", StringComparison.Ordinal), CultureInfo.InvariantCulture);
+    private static double Number(string text) =>
+        double.Parse(Numbers().Match(text).Value.Replace(",", "", StringComparison.Ordinal), CultureInfo.InvariantCulture);
 
     [GeneratedRegex(@"[\d,]+(\.\d+)?")]
     private static partial Regex Numbers();
@@ -28,11 +31,17 @@ public partial class CablesTests
         Assert.Equal("1.5 m", Value(bench, "/runs/main/inverter"));
         bench.Fill("/runs/main/switch", "0.85");
         bench.WaitUntil(() => Value(bench, "/runs/0/lengthM") == "3 m", "half a metre more in all");
-        Assert.Equal(("0.85 m", "0.5 m", "1.5 m"), (Value(bench, "/runs/main/switch"), Value(bench, "/runs/main/bus"), Value(bench, "/runs/main/inverter")));
+        Assert.Equal(
+            ("0.85 m", "0.5 m", "1.5 m"),
+            (Value(bench, "/runs/main/switch"), Value(bench, "/runs/main/bus"), Value(bench, "/runs/main/inverter"))
+        );
         // 25.6 × 3 % = 0.77 V: at 9 m of it 50 mm² drop too much, and a thicker cable follows.
         bench.Fill("/runs/main/inverter", "6 m");
         bench.Reads("cable-area", "95 mm²");
-        bench.WaitUntil(() => bench.Text("[data-testid=run-in-hand]").Contains("the drop decides the size", StringComparison.Ordinal), "it says why");
+        bench.WaitUntil(
+            () => bench.Text("[data-testid=run-in-hand]").Contains("the drop decides the size", StringComparison.Ordinal),
+            "it says why"
+        );
         // More amperes, another fuse: the design current is the inverter's.
         bench.OpenDesign("Marrow Lane", "inverter");
         bench.Choose("/inverters/0/item", "2,000 W sine 24 V");
@@ -68,7 +77,10 @@ public partial class CablesTests
         bench.OpenDesign("Marrow Lane", "cables");
         bench.Choose("/runs/0/size", "50 mm², 230 A");
         bench.Choose("/runs/0/fuse/ratingA", "300 A");
-        bench.WaitUntil(() => bench.All("[data-testid=over]").Any(o => o.Text.StartsWith("70.0 A", StringComparison.Ordinal)), "70 A over, in the drawing");
+        bench.WaitUntil(
+            () => bench.All("[data-testid=over]").Any(o => o.Text.StartsWith("70.0 A", StringComparison.Ordinal)),
+            "70 A over, in the drawing"
+        );
         Assert.Equal("The 300 A fuse lets through more than 50 mm² carries", bench.Text("[data-testid=headline]"));
         bench.ClickText("[data-rule='fuse.above-cable'] button", "Or use a 200 A fuse");
         bench.WaitUntil(() => !bench.Has("[data-testid=over]") && !bench.Has("[data-rule='fuse.above-cable']"), "mended");
@@ -107,7 +119,13 @@ public partial class CablesTests
         bench.OpenDesign("Marrow Lane", "cables");
         bench.ClickText("button", "Sizes and classes");
         // A dialog opens in a moment; its text is there once it is seen.
-        bench.WaitUntil(() => bench.Text("[data-testid=sizes] [data-size='35 mm²']").Contains("carries 185 A, below the 200 A fuse", StringComparison.Ordinal), "why it is too thin");
+        bench.WaitUntil(
+            () =>
+                bench
+                    .Text("[data-testid=sizes] [data-size='35 mm²']")
+                    .Contains("carries 185 A, below the 200 A fuse", StringComparison.Ordinal),
+            "why it is too thin"
+        );
         bench.Click("[data-size='70 mm²'] button");
         bench.WaitUntil(() => bench.Has("[data-size='70 mm²'].here"), "it is laid now");
         Assert.Contains("use 200 A", bench.Text("[data-testid=classes]"), StringComparison.Ordinal);
@@ -121,9 +139,15 @@ public partial class CablesTests
         using var bench = new Bench();
         bench.OpenDesign("Marrow Lane", "cables");
         bench.ClickText("button", "House rules");
-        bench.WaitUntil(() => bench.Text("[data-rule-id='drop-limit-main']").Contains("main run 70 mm² behind 200 A", StringComparison.Ordinal), "the effect is said before");
+        bench.WaitUntil(
+            () => bench.Text("[data-rule-id='drop-limit-main']").Contains("main run 70 mm² behind 200 A", StringComparison.Ordinal),
+            "the effect is said before"
+        );
         bench.ClickText("[data-rule-id='drop-limit-main'] button", "2 %");
-        bench.WaitUntil(() => bench.Has("[data-rule-id='drop-limit-main'] .here") && bench.Text("[data-rule-id='drop-limit-main'] .here") == "2 %", "it holds now");
+        bench.WaitUntil(
+            () => bench.Has("[data-rule-id='drop-limit-main'] .here") && bench.Text("[data-rule-id='drop-limit-main'] .here") == "2 %",
+            "it holds now"
+        );
         bench.ClickText("dialog[open] button", "Close");
         bench.Reads("cable-area", "70 mm²");
     }
@@ -158,8 +182,15 @@ public partial class CablesTests
         using var bench = new Bench();
         bench.OpenDesign("Marrow Lane", "cables");
         bench.ClickText("button", "Schedules");
-        bench.WaitUntil(() => bench.Text("[data-testid=fuse-schedule]").Contains("4 × String fuses", StringComparison.Ordinal), "the fuses of the strings");
-        Assert.Contains("M1+ battery post + main fuse red 50 mm² 1 0.15 m", bench.Text("[data-testid=cut-list]").ReplaceLineEndings(" "), StringComparison.Ordinal);
+        bench.WaitUntil(
+            () => bench.Text("[data-testid=fuse-schedule]").Contains("4 × String fuses", StringComparison.Ordinal),
+            "the fuses of the strings"
+        );
+        Assert.Contains(
+            "M1+ battery post + main fuse red 50 mm² 1 0.15 m",
+            bench.Text("[data-testid=cut-list]").ReplaceLineEndings(" "),
+            StringComparison.Ordinal
+        );
         var link = bench.All("dialog[open] a[download]").Single(a => a.Text == "Cables as CSV").GetAttribute("href")!;
         Assert.StartsWith("label,pole,colour", await bench.Server.Http.GetStringAsync(link), StringComparison.Ordinal);
     }
@@ -179,14 +210,17 @@ public partial class CablesTests
             // Whatever figure stands on the page, in its table or its drawing, is on the paper.
             figures.AddRange(bench.All("[data-testid=summary] .fig").Select(f => f.Text.ReplaceLineEndings(" ")).Where(f => f.Length > 0));
             Assert.True(figures.Count > 30, $"{name}: {figures.Count} figures");
-            var printed = (Dictionary<string, object>)bench.Driver.ExecuteCdpCommand("Page.printToPDF", new() { ["preferCSSPageSize"] = true })!;
+            var printed =
+                (Dictionary<string, object>)bench.Driver.ExecuteCdpCommand("Page.printToPDF", new() { ["preferCSSPageSize"] = true })!;
             using var pdf = PdfDocument.Open(Convert.FromBase64String((string)printed["data"]));
             Assert.Equal(1, pdf.NumberOfPages);
             var text = pdf.GetPage(1).Text;
             // Blanks are of no account on paper.
             static string Bare(string s) => Regex.Replace(s, @"\s", "");
-            foreach (var figure in figures) Assert.Contains(Bare(figure), Bare(text), StringComparison.Ordinal);
-            foreach (var part in new[] { name, "Checked by", "Tables used, typical values", "isolate every source", "Fuses", "Cables" }) Assert.Contains(Bare(part), Bare(text), StringComparison.Ordinal);
+            foreach (var figure in figures)
+                Assert.Contains(Bare(figure), Bare(text), StringComparison.Ordinal);
+            foreach (var part in new[] { name, "Checked by", "Tables used, typical values", "isolate every source", "Fuses", "Cables" })
+                Assert.Contains(Bare(part), Bare(text), StringComparison.Ordinal);
         }
     }
 
@@ -200,6 +234,7 @@ public partial class CablesTests
         Assert.True((long)bench.Run("return document.documentElement.scrollWidth")! <= 390, "nothing reaches beyond the screen");
         bench.Click("[data-run='converter-12']");
         bench.Reads("fuse-rating", "7.5 A");
-        foreach (var button in bench.All(".dialogs .btn")) Assert.True(button.Size.Height >= 44, button.Text);
+        foreach (var button in bench.All(".dialogs .btn"))
+            Assert.True(button.Size.Height >= 44, button.Text);
     }
 }

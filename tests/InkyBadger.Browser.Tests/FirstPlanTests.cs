@@ -109,7 +109,10 @@ public class FirstPlanTests
     private static void AddLoad(Bench bench, string name)
     {
         bench.ClickText("button", "Add a load");
-        bench.WaitUntil(() => (string?)bench.Run("return document.activeElement.dataset.path")?.ToString()?.Split('/')[^1] == "name", "the new load's name has the focus");
+        bench.WaitUntil(
+            () => (string?)bench.Run("return document.activeElement.dataset.path")?.ToString()?.Split('/')[^1] == "name",
+            "the new load's name has the focus"
+        );
         bench.TypeAndTab(name);
     }
 
@@ -119,7 +122,10 @@ public class FirstPlanTests
         bench.Run("document.activeElement.blur()");
         bench.Press(station.ToString(System.Globalization.CultureInfo.InvariantCulture));
         var names = new[] { "loads", "voltage", "inverter", "bank", "cables" };
-        bench.WaitUntil(() => ((string)bench.Run("return location.hash")!).EndsWith(names[station - 1], StringComparison.Ordinal), $"station {station}");
+        bench.WaitUntil(
+            () => ((string)bench.Run("return location.hash")!).EndsWith(names[station - 1], StringComparison.Ordinal),
+            $"station {station}"
+        );
         bench.Find($"nav a[aria-current=page][href$='{names[station - 1]}']");
     }
 
@@ -167,9 +173,13 @@ public class FirstPlanTests
         using var bench = new Bench();
         bench.OpenDesign("Marrow Lane", "inverter");
         bench.Click("[data-testid='inverter-worst-a'] button");
-        bench.WaitUntil(() => bench.Text("[data-testid=working-value]").Contains("139.9", StringComparison.Ordinal), "the working of 139.9 A");
+        bench.WaitUntil(
+            () => bench.Text("[data-testid=working-value]").Contains("139.9", StringComparison.Ordinal),
+            "the working of 139.9 A"
+        );
         var working = bench.Text("[data-testid=working]").ReplaceLineEndings(" ");
-        foreach (var part in new[] { "3,000 W", "90.0 %", "25 W", "24.00 V" }) Assert.Contains(part, working, StringComparison.Ordinal);
+        foreach (var part in new[] { "3,000 W", "90.0 %", "25 W", "24.00 V" })
+            Assert.Contains(part, working, StringComparison.Ordinal);
         bench.ClickText("[data-testid=working] button", "24.00 V");
         bench.WaitUntil(() => bench.Text("[data-testid=working-value]").Contains("24.00", StringComparison.Ordinal), "the working of 24 V");
         Assert.Contains("3.00 V", bench.Text("[data-testid=working]"), StringComparison.Ordinal);
@@ -226,6 +236,9 @@ public class FirstPlanTests
         bench.Press(Keys.ArrowUp);
         bench.WaitUntil(() => bench.Find("input[data-path='/runs/0/lengthM']").GetAttribute("value") == "3.15 m", "an arrow nudges");
         bench.Fill("/runs/0/lengthM", Keys.Delete);
-        bench.WaitUntil(() => bench.Find("input[data-path='/runs/0/lengthM']").GetAttribute("placeholder") == "2 m", "emptied, it stands as advised");
+        bench.WaitUntil(
+            () => bench.Find("input[data-path='/runs/0/lengthM']").GetAttribute("placeholder") == "2 m",
+            "emptied, it stands as advised"
+        );
     }
 }

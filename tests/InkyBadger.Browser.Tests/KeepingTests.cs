@@ -14,11 +14,13 @@ public partial class KeepingTests
 
     private static void HasLength(Bench bench, string text) => bench.WaitUntil(() => Value(bench, Length) == text, $"the length is {text}");
 
-    private static void SaysKept(Bench bench, string text) => bench.WaitUntil(() => bench.Text("[data-testid=kept]").Contains(text, StringComparison.Ordinal), $"“{text}” in the title line");
+    private static void SaysKept(Bench bench, string text) =>
+        bench.WaitUntil(() => bench.Text("[data-testid=kept]").Contains(text, StringComparison.Ordinal), $"“{text}” in the title line");
 
     private static string Id(Bench bench) => ((string)bench.Run("return location.hash")!).Split('/')[2];
 
-    private static async Task<JsonNode> Stored(Bench bench, string id) => JsonNode.Parse(await bench.Server.Http.GetStringAsync($"/api/designs/{id}"))!;
+    private static async Task<JsonNode> Stored(Bench bench, string id) =>
+        JsonNode.Parse(await bench.Server.Http.GetStringAsync($"/api/designs/{id}"))!;
 
     private static async Task PutLength(Bench bench, string id, double metres)
     {
@@ -74,7 +76,10 @@ public partial class KeepingTests
         var id = Id(bench);
         await PutLength(bench, id, 5);
         bench.Fill(Length, "3");
-        var table = bench.Wait(d => d.FindElements(By.CssSelector("dialog[open] [data-testid=differences]")).FirstOrDefault(), "the differences");
+        var table = bench.Wait(
+            d => d.FindElements(By.CssSelector("dialog[open] [data-testid=differences]")).FirstOrDefault(),
+            "the differences"
+        );
         bench.WaitUntil(() => table.Text.Contains("so: main cable", StringComparison.Ordinal), "what it leads to");
         Assert.Matches("length\\s+5\\s+3", table.Text);
         Assert.Contains("70 mm² 50 mm²", table.Text, StringComparison.Ordinal);
@@ -196,11 +201,14 @@ public partial class KeepingTests
         bench.WaitUntil(() => bench.All("article").Count == count + 1, "the file is in");
 
         text["name"] = "Dropped";
-        bench.Run("""
+        bench.Run(
+            """
             const files = new DataTransfer()
             files.items.add(new File([arguments[0]], 'dropped.json', { type: 'application/json' }))
             document.querySelector('main').dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer: files }))
-            """, text.ToJsonString());
+            """,
+            text.ToJsonString()
+        );
         bench.WaitUntil(() => bench.Text(".cards").Contains("Dropped", StringComparison.Ordinal), "the dropped file is in");
 
         text["banks"]![0]!["demand"]!["loads"]![0]!["duty"] = 4;

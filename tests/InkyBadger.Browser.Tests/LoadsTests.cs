@@ -19,13 +19,17 @@ public class LoadsTests
 
     private static void Drag(Bench bench, IWebElement strip, int from, int to, bool release = true)
     {
-        var act = new Actions(bench.Driver).MoveToElement(strip, from, 0).ClickAndHold().MoveToElement(strip, (from + to) / 2, 0).MoveToElement(strip, to, 0);
+        var act = new Actions(bench.Driver)
+            .MoveToElement(strip, from, 0)
+            .ClickAndHold()
+            .MoveToElement(strip, (from + to) / 2, 0)
+            .MoveToElement(strip, to, 0);
         (release ? act.Release() : act).Perform();
     }
 
     /// <summary>
-    /// The kettle's first boil, 10:05, is dragged to 11: the lift's start is then alone with printer, laptops and fridge until the afternoon,
-    /// where lift and kettle meet at 15:05 with 3,600 + 1,800 + 130 + 60 W.
+    /// The kettle's first boil, 10:05, is dragged to 11: the lift's start is then alone with printer, laptops and fridge until the
+    /// afternoon, where lift and kettle meet at 15:05 with 3,600 + 1,800 + 130 + 60 W.
     /// </summary>
     [Fact]
     public void A_bar_is_dragged_and_the_worst_instant_follows()
@@ -93,7 +97,8 @@ public class LoadsTests
         bench.OpenDesign("Marrow Lane", "loads");
         bench.Find("[data-bar='1/0']");
         bench.Run("document.querySelector('.rows').focus()");
-        for (var i = 0; i < 40 && (string?)bench.Run("return document.activeElement.dataset.bar ?? ''") != "1/0"; i++) bench.Press(Keys.ArrowDown);
+        for (var i = 0; i < 40 && (string?)bench.Run("return document.activeElement.dataset.bar ?? ''") != "1/0"; i++)
+            bench.Press(Keys.ArrowDown);
         bench.Press(Keys.Enter);
         bench.Press(Keys.ArrowRight);
         bench.WaitUntil(() => Bars(bench, 1).StartsWith("10:10 to 10:15", StringComparison.Ordinal), "five minutes later");
@@ -120,7 +125,9 @@ public class LoadsTests
         bench.Open("#/shelf");
         bench.ClickText("button", "New");
         bench.ClickText("button", "CSV");
-        bench.Find("dialog[open] textarea").SendKeys("name,kind,watts,hours,season\nLamp,dc,60,5,both\nSaw,ac,lots,1,both\nHeater,ac,1000,2,winter\nPump,ac,500,30,both");
+        bench
+            .Find("dialog[open] textarea")
+            .SendKeys("name,kind,watts,hours,season\nLamp,dc,60,5,both\nSaw,ac,lots,1,both\nHeater,ac,1000,2,winter\nPump,ac,500,30,both");
         bench.ClickText("dialog[open] button", "Read it");
         bench.WaitUntil(() => bench.All("[data-testid=csv-bad]").Count == 2, "two bad lines");
         Assert.Contains("line 3: watts: “lots” is not a number", bench.All("[data-testid=csv-bad]")[0].Text, StringComparison.Ordinal);
@@ -152,7 +159,10 @@ public class LoadsTests
         bench.WaitUntil(() => !bench.Has("[data-rule='inverter.idle']"), "mended");
         // The laptops' 780 Wh by inverter and adapter, 866.7 + the idle hours they keep it on; a converter takes 686.4 ÷ 0.92.
         bench.WaitUntil(() => bench.Has("[data-kind='on-dc']"), "what-ifs follow");
-        bench.WaitUntil(() => bench.Text("[data-kind='on-dc']").Contains("saves 260 Wh a day", StringComparison.Ordinal), "its saving is said before");
+        bench.WaitUntil(
+            () => bench.Text("[data-kind='on-dc']").Contains("saves 260 Wh a day", StringComparison.Ordinal),
+            "its saving is said before"
+        );
         bench.ClickText("[data-kind='on-dc'] button", "Laptops on DC");
         bench.Reads("energy-bank", "2.48 kWh");
         bench.WaitUntil(() => !bench.Has("[data-rule='load.double-conversion']"), "nothing is converted twice any more");
@@ -178,7 +188,10 @@ public class LoadsTests
         bench.WaitUntil(() => bench.Text(".fields [role=status]") == "kept in the library", "kept");
         bench.Find("input[role=combobox]").Click();
         bench.Find("input[role=combobox]").SendKeys("book");
-        bench.WaitUntil(() => bench.Text("[data-library^='own-']").Contains("Book screen", StringComparison.Ordinal), "own ones are found too");
+        bench.WaitUntil(
+            () => bench.Text("[data-library^='own-']").Contains("Book screen", StringComparison.Ordinal),
+            "own ones are found too"
+        );
     }
 
     /// <summary>Each slip says what it understood, and the other reading is a press away.</summary>
@@ -200,7 +213,10 @@ public class LoadsTests
         bench.WaitUntil(() => bench.Has(".says"), "it says what it understood");
         Assert.StartsWith(understood, bench.Text(".says").Replace("\r", "", StringComparison.Ordinal), StringComparison.Ordinal);
         bench.ClickText(".says button", offer);
-        bench.WaitUntil(() => bench.Find("input[data-path='/demand/loads/0/watts']").GetAttribute("value") == then, $"{then} after {offer}");
+        bench.WaitUntil(
+            () => bench.Find("input[data-path='/demand/loads/0/watts']").GetAttribute("value") == then,
+            $"{then} after {offer}"
+        );
         Assert.False(bench.Has(".says"));
     }
 
@@ -212,12 +228,17 @@ public class LoadsTests
         bench.ClickText("button", "New");
         bench.ClickText("button", "Add a load");
         bench.Fill("/demand/loads/0/watts", "40 Ah", enter: false);
-        bench.WaitUntil(() => bench.Text(".says").StartsWith("Ah is charge: first say how long it runs a day", StringComparison.Ordinal), "asked");
+        bench.WaitUntil(
+            () => bench.Text(".says").StartsWith("Ah is charge: first say how long it runs a day", StringComparison.Ordinal),
+            "asked"
+        );
         bench.Press(Keys.Tab);
         Assert.Equal("40.0 A instead", bench.Run("return document.activeElement.textContent"));
     }
 
-    /// <summary>500 W for 4 h by an inverter; 55 A at the bank for 9 h; 0.9 kWh over the 14 h of a night; three days without charge.</summary>
+    /// <summary>
+    /// 500 W for 4 h by an inverter; 55 A at the bank for 9 h; 0.9 kWh over the 14 h of a night; three days without charge.
+    /// </summary>
     [Fact]
     public void One_figure_is_enough()
     {
@@ -253,9 +274,15 @@ public class LoadsTests
         bench.OpenDesign("Hare", "loads");
         bench.Choose("/demand/by", "states");
         bench.ClickText("button", "Begin with receive and transmit");
-        bench.WaitUntil(() => bench.Find("[data-ptr='/loads/rows/0/states/meanAmps']").Text.StartsWith("0.73", StringComparison.Ordinal), "the mean");
+        bench.WaitUntil(
+            () => bench.Find("[data-ptr='/loads/rows/0/states/meanAmps']").Text.StartsWith("0.73", StringComparison.Ordinal),
+            "the mean"
+        );
         bench.Fill("/demand/states/states/1/share", "20");
-        bench.WaitUntil(() => bench.Find("input[data-path='/demand/states/states/0/share']").GetAttribute("value") == "80 %", "the other gives way");
+        bench.WaitUntil(
+            () => bench.Find("input[data-path='/demand/states/states/0/share']").GetAttribute("value") == "80 %",
+            "the other gives way"
+        );
         // 0.8 × 0.5 + 0.2 × 5 = 1.4 A for 24 h.
         bench.Reads("ah-per-day", "34 Ah");
     }
@@ -304,57 +331,81 @@ public class LoadsTests
     }
 
     /// <summary>
-    /// Sixty loads, a bar under the pointer for 120 frames, one move in each. Reported, not judged: machines differ. What is judged is that the
-    /// figures have followed to where the bar was let go.
+    /// Sixty loads, a bar under the pointer for 120 frames, one move in each. Reported, not judged: machines differ. What is judged is that
+    /// the figures have followed to where the bar was let go.
     /// </summary>
     [Fact]
     public async Task Sixty_loads_stay_fluid()
     {
         using var bench = new Bench();
         var http = bench.Server.Http;
-        var id = JsonNode.Parse(await http.GetStringAsync("/api/designs"))!.AsArray().Single(d => ((string)d!["name"]!).StartsWith("Marrow", StringComparison.Ordinal))!["id"];
+        var id = JsonNode
+            .Parse(await http.GetStringAsync("/api/designs"))!
+            .AsArray()
+            .Single(d => ((string)d!["name"]!).StartsWith("Marrow", StringComparison.Ordinal))!["id"];
         var design = JsonNode.Parse(await http.GetStringAsync($"/api/designs/{id}"))!["design"]!.DeepClone();
         design["name"] = "Sixty loads";
-        design["banks"]![0]!["demand"]!["loads"] = new JsonArray([.. Enumerable.Range(0, 60).Select(i => (JsonNode)new JsonObject
-        {
-            ["id"] = $"n{i}", ["name"] = $"Load {i}", ["kind"] = "ac", ["watts"] = 20 + i, ["surgeWatts"] = i % 3 == 0 ? 400 : 0,
-            ["windows"] = new JsonArray(new JsonArray(i % 20, i % 20 + 0.5), new JsonArray(i % 20 + 1.25, i % 20 + 2)),
-        })]);
+        design["banks"]![0]!["demand"]!["loads"] = new JsonArray([
+            .. Enumerable
+                .Range(0, 60)
+                .Select(i =>
+                    (JsonNode)
+                        new JsonObject
+                        {
+                            ["id"] = $"n{i}",
+                            ["name"] = $"Load {i}",
+                            ["kind"] = "ac",
+                            ["watts"] = 20 + i,
+                            ["surgeWatts"] = i % 3 == 0 ? 400 : 0,
+                            ["windows"] = new JsonArray(new JsonArray(i % 20, i % 20 + 0.5), new JsonArray(i % 20 + 1.25, i % 20 + 2)),
+                        }
+                ),
+        ]);
         (await http.PostAsJsonAsync("/api/designs", design)).EnsureSuccessStatusCode();
         bench.OpenDesign("Sixty loads", "loads");
         bench.WaitUntil(() => bench.All("[data-strip]").Count == 60, "sixty rows");
         var surge = bench.Text("[data-testid=surge]");
         bench.Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(60);
-        var frames = ((IReadOnlyCollection<object>)bench.Driver.ExecuteAsyncScript("""
-            const done = arguments[arguments.length - 1]
-            // A made-up pointer cannot be captured.
-            SVGElement.prototype.setPointerCapture = SVGElement.prototype.releasePointerCapture = () => {}
-            const strip = document.querySelector("[data-strip='8']")
-            const box = strip.getBoundingClientRect()
-            const send = (type, hour) => strip.dispatchEvent(new PointerEvent(type,
-              { bubbles: true, button: 0, pointerId: 1, clientX: box.left + hour / 24 * box.width, clientY: box.top + 8 }))
-            const times = []
-            let last = 0
-            let n = 0
-            send('pointerdown', 8.25)
-            function frame(now) {
-              if (last) times.push(now - last)
-              last = now
-              if (n++ < 120) {
-                send('pointermove', 8.25 + 6 * Math.sin(n / 19))
-                requestAnimationFrame(frame)
-              } else {
-                send('pointermove', 18.25)
-                send('pointerup', 18.25)
-                done(times)
-              }
-            }
-            requestAnimationFrame(frame)
-            """)!).Select(Convert.ToDouble).Order().ToArray();
+        var frames = (
+            (IReadOnlyCollection<object>)
+                bench.Driver.ExecuteAsyncScript(
+                    """
+                    const done = arguments[arguments.length - 1]
+                    // A made-up pointer cannot be captured.
+                    SVGElement.prototype.setPointerCapture = SVGElement.prototype.releasePointerCapture = () => {}
+                    const strip = document.querySelector("[data-strip='8']")
+                    const box = strip.getBoundingClientRect()
+                    const send = (type, hour) => strip.dispatchEvent(new PointerEvent(type,
+                      { bubbles: true, button: 0, pointerId: 1, clientX: box.left + hour / 24 * box.width, clientY: box.top + 8 }))
+                    const times = []
+                    let last = 0
+                    let n = 0
+                    send('pointerdown', 8.25)
+                    function frame(now) {
+                      if (last) times.push(now - last)
+                      last = now
+                      if (n++ < 120) {
+                        send('pointermove', 8.25 + 6 * Math.sin(n / 19))
+                        requestAnimationFrame(frame)
+                      } else {
+                        send('pointermove', 18.25)
+                        send('pointerup', 18.25)
+                        done(times)
+                      }
+                    }
+                    requestAnimationFrame(frame)
+                    """
+                )!
+        ).Select(Convert.ToDouble).Order().ToArray();
         Assert.Equal(120, frames.Length);
-        bench.WaitUntil(() => bench.Find("[data-bar='8/0']").GetAttribute("aria-label")!.Contains("18:00 to 18:30", StringComparison.Ordinal), "the bar is where it was let go");
+        bench.WaitUntil(
+            () => bench.Find("[data-bar='8/0']").GetAttribute("aria-label")!.Contains("18:00 to 18:30", StringComparison.Ordinal),
+            "the bar is where it was let go"
+        );
         bench.WaitUntil(() => bench.Text("[data-testid=kept]").StartsWith("kept", StringComparison.Ordinal), "kept");
         Assert.NotEmpty(surge);
-        TestContext.Current.TestOutputHelper!.WriteLine($"60 loads, a bar dragged: frame median {frames[60]:0.0} ms, 95th percentile {frames[114]:0.0} ms, greatest {frames[^1]:0.0} ms");
+        TestContext.Current.TestOutputHelper!.WriteLine(
+            $"60 loads, a bar dragged: frame median {frames[60]:0.0} ms, 95th percentile {frames[114]:0.0} ms, greatest {frames[^1]:0.0} ms"
+        );
     }
 }

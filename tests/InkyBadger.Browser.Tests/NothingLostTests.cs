@@ -10,13 +10,19 @@ public partial class NothingLostTests
 {
     private const string Length = "/runs/0/lengthM";
 
-    private static void HasLength(Bench bench, string text) => bench.WaitUntil(() => bench.Find($"input[data-path='{Length}']").GetAttribute("value") == text, $"the length is {text}");
+    private static void HasLength(Bench bench, string text) =>
+        bench.WaitUntil(() => bench.Find($"input[data-path='{Length}']").GetAttribute("value") == text, $"the length is {text}");
 
-    private static void Says(Bench bench, string text) => bench.WaitUntil(() => bench.Text("[data-testid=kept]").Contains(text, StringComparison.Ordinal), $"“{text}” in the title line, which says {bench.Text("[data-testid=kept]")}");
+    private static void Says(Bench bench, string text) =>
+        bench.WaitUntil(
+            () => bench.Text("[data-testid=kept]").Contains(text, StringComparison.Ordinal),
+            $"“{text}” in the title line, which says {bench.Text("[data-testid=kept]")}"
+        );
 
     private static string Id(Bench bench) => ((string)bench.Run("return location.hash")!).Split('/')[2];
 
-    private static async Task<JsonNode> Bank(Bench bench, string id) => JsonNode.Parse(await bench.Server.Http.GetStringAsync($"/api/designs/{id}"))!["design"]!["banks"]![0]!;
+    private static async Task<JsonNode> Bank(Bench bench, string id) =>
+        JsonNode.Parse(await bench.Server.Http.GetStringAsync($"/api/designs/{id}"))!["design"]!["banks"]![0]!;
 
     private static void Signal(Bench bench, string signal)
     {
@@ -24,7 +30,10 @@ public partial class NothingLostTests
         kill.WaitForExit();
     }
 
-    /// <summary>Four hundred strings are refused by a rule across fields, which only the server knows: the length that was typed after it is kept all the same.</summary>
+    /// <summary>
+    /// Four hundred strings are refused by a rule across fields, which only the server knows: the length that was typed after it is kept
+    /// all the same.
+    /// </summary>
     [Fact]
     public async Task An_edit_that_is_refused_later_stays_with_its_reason_and_holds_up_nothing()
     {
@@ -78,7 +87,17 @@ public partial class NothingLostTests
             Assert.DoesNotContain("kept 1", bench.Text("[data-testid=kept]"), StringComparison.Ordinal);
         }
         // Remembered before anything is answered.
-        bench.WaitUntil(() => Equals(bench.Run("return Object.entries(localStorage).filter(([k]) => k.startsWith('inky-badger.waiting.')).map(([, v]) => JSON.parse(v).edits.length)[0]"), 5L), "five edits are remembered");
+        bench.WaitUntil(
+            () =>
+                Equals(
+                    bench.Run(
+                        "return Object.entries(localStorage).filter(([k]) => k.startsWith('inky-badger.waiting.')).map(([, v]) "
+                            + "=> JSON.parse(v).edits.length)[0]"
+                    ),
+                    5L
+                ),
+            "five edits are remembered"
+        );
         Says(bench, "5 edits waiting");
         Assert.Contains("not kept", bench.Text("[data-testid=kept]"), StringComparison.Ordinal);
         Signal(bench, "-CONT");
@@ -105,11 +124,21 @@ public partial class NothingLostTests
         Says(bench, "kept ");
         Assert.Equal(6, (double)(await Bank(bench, id))["runs"]![0]!["lengthM"]!);
 
-        bench.Run("localStorage.setItem(`inky-badger.waiting.${arguments[0]}.${sessionStorage.getItem('inky-badger.window')}`, '{\"revision\": 3, \"edits')", id);
+        bench.Run(
+            "localStorage.setItem(`inky-badger.waiting.${arguments[0]}.${sessionStorage.getItem('inky-badger.window')}`, "
+                + "'{\"revision\": 3, \"edits')",
+            id
+        );
         bench.Driver.Navigate().Refresh();
-        bench.WaitUntil(() => bench.Text("[data-testid=unkept]").Contains("could not be read. It was set aside", StringComparison.Ordinal), "what was broken is said");
+        bench.WaitUntil(
+            () => bench.Text("[data-testid=unkept]").Contains("could not be read. It was set aside", StringComparison.Ordinal),
+            "what was broken is said"
+        );
         HasLength(bench, "6 m");
-        Assert.Equal("{\"revision\": 3, \"edits", bench.Run("return localStorage.getItem(Object.keys(localStorage).find((k) => k.startsWith('inky-badger.set-aside.')))"));
+        Assert.Equal(
+            "{\"revision\": 3, \"edits",
+            bench.Run("return localStorage.getItem(Object.keys(localStorage).find((k) => k.startsWith('inky-badger.set-aside.')))")
+        );
         bench.ClickText("[data-testid=unkept] button", "Read");
         bench.WaitUntil(() => !bench.Has("[data-testid=unkept]"), "it is read");
     }
@@ -120,31 +149,46 @@ public partial class NothingLostTests
         using var bench = new Bench();
         bench.OpenDesign("Marrow Lane", "cables");
         var id = Id(bench);
-        bench.Run("""
+        bench.Run(
+            """
             let text = 'x'.repeat(4_000_000)
             for (let n = 0; text.length > 0; n++) {
               try { localStorage.setItem('filler' + n, text) } catch { text = text.slice(0, Math.floor(text.length / 2)) }
             }
-            """);
+            """
+        );
         bench.Fill(Length, "6");
         Says(bench, "nothing can be remembered here: this browser’s storage is full");
-        bench.WaitUntil(() => bench.Text("[data-testid=kept]").StartsWith("kept ", StringComparison.Ordinal), "the server has it all the same");
+        bench.WaitUntil(
+            () => bench.Text("[data-testid=kept]").StartsWith("kept ", StringComparison.Ordinal),
+            "the server has it all the same"
+        );
         Assert.Equal(6, (double)(await Bank(bench, id))["runs"]![0]!["lengthM"]!);
         bench.Run("localStorage.clear()");
 
-        bench.Driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new()
-        {
-            ["source"] = "for (const name of ['localStorage', 'sessionStorage']) Object.defineProperty(window, name, { get() { throw new DOMException('blocked', 'SecurityError') } })",
-        });
+        bench.Driver.ExecuteCdpCommand(
+            "Page.addScriptToEvaluateOnNewDocument",
+            new()
+            {
+                ["source"] =
+                    "for (const name of ['localStorage', 'sessionStorage']) Object.defineProperty(window, name, { get() { throw "
+                    + "new DOMException('blocked', 'SecurityError') } })",
+            }
+        );
         bench.Driver.Navigate().Refresh();
         HasLength(bench, "6 m");
         bench.Fill(Length, "7");
         Says(bench, "nothing can be remembered here: this browser keeps nothing for this page");
-        bench.WaitUntil(() => bench.Text("[data-testid=kept]").StartsWith("kept ", StringComparison.Ordinal), "the server has it all the same");
+        bench.WaitUntil(
+            () => bench.Text("[data-testid=kept]").StartsWith("kept ", StringComparison.Ordinal),
+            "the server has it all the same"
+        );
         Assert.Equal(7, (double)(await Bank(bench, id))["runs"]![0]!["lengthM"]!);
     }
 
-    /// <summary>A tab that is duplicated comes with the name of its twin; what a closed one leaves is offered at the next opening, at once.</summary>
+    /// <summary>
+    /// A tab that is duplicated comes with the name of its twin; what a closed one leaves is offered at the next opening, at once.
+    /// </summary>
     [Fact]
     public async Task A_twin_takes_another_name_and_what_it_leaves_is_offered()
     {
@@ -169,7 +213,10 @@ public partial class NothingLostTests
         bench.Server.StartAgain("--port", port);
         bench.Driver.Navigate().GoToUrl(new Uri(page, $"/#/d/{id}/cables"));
         bench.Driver.Navigate().Refresh();
-        bench.WaitUntil(() => bench.Text("[data-testid=unkept]").Contains("1 edit of a window that was closed", StringComparison.Ordinal), "what the twin left");
+        bench.WaitUntil(
+            () => bench.Text("[data-testid=unkept]").Contains("1 edit of a window that was closed", StringComparison.Ordinal),
+            "what the twin left"
+        );
         HasLength(bench, "2.5 m");
         bench.ClickText("[data-testid=unkept] button", "Take up");
         HasLength(bench, "9 m");

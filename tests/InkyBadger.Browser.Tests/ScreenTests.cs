@@ -15,8 +15,10 @@ public class ScreenTests
         {
             bench.OpenDesign("Marrow Lane", station);
             bench.Find("[data-testid=working-value]");
-            if (station == "loads") bench.Click("button.what");
-            if (station == "voltage") bench.Find(".compare [data-rung]");
+            if (station == "loads")
+                bench.Click("button.what");
+            if (station == "voltage")
+                bench.Find(".compare [data-rung]");
             judge(station);
             if (station == "inverter")
             {
@@ -31,7 +33,15 @@ public class ScreenTests
                 bench.Click("[data-run='load-l5']");
                 bench.ClickText("summary", "more of this run");
                 judge("another run");
-                foreach (var (button, inside) in new[] { ("Sizes and classes", "[data-testid=sizes]"), ("Schedules", "[data-testid=cut-list]"), ("House rules", "[data-rule-id]"), ("Add", "[data-testid=bonding]") })
+                foreach (
+                    var (button, inside) in new[]
+                    {
+                        ("Sizes and classes", "[data-testid=sizes]"),
+                        ("Schedules", "[data-testid=cut-list]"),
+                        ("House rules", "[data-rule-id]"),
+                        ("Add", "[data-testid=bonding]"),
+                    }
+                )
                 {
                     bench.ClickText(".dialogs button", button);
                     bench.Find("dialog[open] " + inside);
@@ -59,7 +69,8 @@ public class ScreenTests
                 bench.ClickText("dialog[open] button", "Back to the stock");
                 bench.ClickText("dialog[open] button", "Close");
             }
-            if (station != "loads") continue;
+            if (station != "loads")
+                continue;
             bench.Click("input[role=combobox]");
             bench.WaitUntil(() => bench.All("[data-library]").Count > 20, "the library");
             judge("library");
@@ -91,9 +102,14 @@ public class ScreenTests
         var fields = 0;
         EachScreen(bench, screen =>
         {
-            var names = (IReadOnlyCollection<object>)bench.Run("""
-                return [...document.querySelectorAll('input, select, textarea')].map(f => (f.labels?.[0]?.textContent ?? f.getAttribute('aria-label') ?? '').trim())
-                """)!;
+            var names =
+                (IReadOnlyCollection<object>)
+                    bench.Run(
+                        """
+                        return [...document.querySelectorAll('input, select, textarea')]
+                          .map(f => (f.labels?.[0]?.textContent ?? f.getAttribute('aria-label') ?? '').trim())
+                        """
+                    )!;
             fields += names.Count;
             Assert.All(names, name => Assert.False(string.IsNullOrEmpty((string)name), $"{screen}: a field has no label"));
         });
@@ -113,15 +129,20 @@ public class ScreenTests
         bench.Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(60);
         EachScreen(bench, screen =>
         {
-            if (screen == "loads") bench.Driver.Navigate().Refresh();
+            if (screen == "loads")
+                bench.Driver.Navigate().Refresh();
             bench.Find("h1");
             bench.Run(axe);
-            var found = (string)bench.Driver.ExecuteAsyncScript("""
-                const done = arguments[arguments.length - 1]
-                axe.run(document, { resultTypes: ['violations'] }).then(r => done(JSON.stringify(r.violations
-                  .filter(v => v.impact === 'serious' || v.impact === 'critical')
-                  .map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 140) + ' ' + (n.any[0]?.message ?? '')).join(' | ')))))
-                """)!;
+            var found = (string)
+                bench.Driver.ExecuteAsyncScript(
+                    """
+                    const done = arguments[arguments.length - 1]
+                    axe.run(document, { resultTypes: ['violations'] }).then(r => done(JSON.stringify(r.violations
+                      .filter(v => v.impact === 'serious' || v.impact === 'critical')
+                      .map(v => v.id + ': ' + v.nodes.slice(0, 3)
+                        .map(n => n.html.slice(0, 140) + ' ' + (n.any[0]?.message ?? '')).join(' | ')))))
+                    """
+                )!;
             var violations = JsonSerializer.Deserialize<string[]>(found)!;
             Assert.True(violations.Length == 0, $"{theme}, {screen}:\n{string.Join("\n", violations)}");
         });
@@ -142,20 +163,33 @@ public class ScreenTests
             var root = (Dictionary<string, object>)bench.Driver.ExecuteCdpCommand("DOM.getDocument", new() { ["depth"] = 0 })!;
             var rootId = ((Dictionary<string, object>)root["root"])["nodeId"];
             // Elements that hold text of their own.
-            bench.Run("""
+            bench.Run(
+                """
                 for (const e of document.querySelectorAll('body *'))
-                  if (!['SCRIPT', 'STYLE', 'OPTION', 'title'].includes(e.tagName) && [...e.childNodes].some(n => n.nodeType === 3 && n.textContent.trim())) e.setAttribute('data-has-text', '')
-                """);
-            var nodes = (Dictionary<string, object>)bench.Driver.ExecuteCdpCommand("DOM.querySelectorAll", new() { ["nodeId"] = rootId, ["selector"] = "[data-has-text]" })!;
+                  if (!['SCRIPT', 'STYLE', 'OPTION', 'title'].includes(e.tagName)
+                    && [...e.childNodes].some(n => n.nodeType === 3 && n.textContent.trim())) e.setAttribute('data-has-text', '')
+                """
+            );
+            var nodes =
+                (Dictionary<string, object>)
+                    bench.Driver.ExecuteCdpCommand(
+                        "DOM.querySelectorAll",
+                        new() { ["nodeId"] = rootId, ["selector"] = "[data-has-text]" }
+                    )!;
             foreach (var node in (IEnumerable<object>)nodes["nodeIds"])
             {
                 looked++;
-                var answer = (Dictionary<string, object>)bench.Driver.ExecuteCdpCommand("CSS.getPlatformFontsForNode", new() { ["nodeId"] = node })!;
+                var answer =
+                    (Dictionary<string, object>)bench.Driver.ExecuteCdpCommand("CSS.getPlatformFontsForNode", new() { ["nodeId"] = node })!;
                 foreach (var font in ((IEnumerable<object>)answer["fonts"]).Cast<Dictionary<string, object>>())
                 {
-                    if ((bool)font["isCustomFont"]) continue;
+                    if ((bool)font["isCustomFont"])
+                        continue;
                     var html = (Dictionary<string, object>)bench.Driver.ExecuteCdpCommand("DOM.getOuterHTML", new() { ["nodeId"] = node })!;
-                    strange.Add($"{screen}: {font["familyName"]} in {((string)html["outerHTML"])[..Math.Min(160, ((string)html["outerHTML"]).Length)]}");
+                    strange.Add(
+                        $"{screen}: {font["familyName"]} in "
+                            + $"{((string)html["outerHTML"])[..Math.Min(160, ((string)html["outerHTML"]).Length)]}"
+                    );
                 }
             }
         });
@@ -170,7 +204,10 @@ public class ScreenTests
         var all = new HashSet<string>();
         EachScreen(bench, _ =>
         {
-            foreach (var name in (IReadOnlyCollection<object>)bench.Run("return performance.getEntriesByType('resource').map(r => r.name)")!) all.Add((string)name);
+            foreach (
+                var name in (IReadOnlyCollection<object>)bench.Run("return performance.getEntriesByType('resource').map(r => r.name)")!
+            )
+                all.Add((string)name);
         });
         Assert.True(all.Count > 8);
         Assert.All(all, name => Assert.StartsWith(bench.Server.Address.ToString(), name, StringComparison.Ordinal));
@@ -214,7 +251,8 @@ public class ScreenTests
         bench.Find("svg[role=group] [data-ptr='/network/shares/0']");
         Assert.Equal(1L, bench.Run("return document.querySelectorAll('.paper svg[tabindex=\"0\"], .paper svg [tabindex=\"0\"]').length"));
         bench.Run("document.querySelector('.paper svg').focus()");
-        for (var i = 0; i < 30 && (string?)bench.Run("return document.activeElement.dataset.ptr") != "/network/shares/2"; i++) bench.Press(Keys.ArrowRight);
+        for (var i = 0; i < 30 && (string?)bench.Run("return document.activeElement.dataset.ptr") != "/network/shares/2"; i++)
+            bench.Press(Keys.ArrowRight);
         Assert.Equal("/network/shares/2", bench.Run("return document.activeElement.dataset.ptr"));
         bench.Press(Keys.Enter);
         bench.WaitUntil(() => bench.Text("[data-testid=working-value]").Contains("21.6", StringComparison.Ordinal), "string C's share");
@@ -229,7 +267,10 @@ public class ScreenTests
         bench.OpenDesign("Marrow Lane", "cables");
         bench.Click("button[aria-label='Night theme']");
         bench.ClickText("header button", "m, mm²");
-        bench.WaitUntil(() => bench.Find("select[data-path='/runs/0/size']").Text.Contains("2 AWG, advised", StringComparison.Ordinal), "AWG");
+        bench.WaitUntil(
+            () => bench.Find("select[data-path='/runs/0/size']").Text.Contains("2 AWG, advised", StringComparison.Ordinal),
+            "AWG"
+        );
         Assert.Equal("8.2 ft", bench.Find("input[data-path='/runs/0/lengthM']").GetAttribute("value"));
         bench.WaitUntil(() => bench.Text("[data-testid=kept]").StartsWith("kept", StringComparison.Ordinal), "kept");
         bench.Driver.Navigate().Refresh();
@@ -247,7 +288,8 @@ public class ScreenTests
         using var bench = new Bench();
         bench.OpenDesign("Marrow Lane", "inverter");
         bench.Find("[data-testid=path-fuse]");
-        bench.Run("""
+        bench.Run(
+            """
             window.times = []
             let stamp = 0
             addEventListener('keydown', e => { stamp = e.timeStamp }, true)
@@ -258,7 +300,8 @@ public class ScreenTests
               stamp = 0
               requestAnimationFrame(() => requestAnimationFrame(now => window.times.push(performance.now() - at)))
             }).observe(figure, { subtree: true, characterData: true, childList: true })
-            """);
+            """
+        );
         // One inverter or two of them stacked: with every key the current, the fuse and the cable change.
         var stack = bench.Find("input[data-path='/inverters/0/stack']");
         for (var i = 0; i < 20; i++)
@@ -270,6 +313,9 @@ public class ScreenTests
         bench.WaitUntil(() => (long)bench.Run("return window.times.length")! >= 20, "twenty times");
         var times = ((IReadOnlyCollection<object>)bench.Run("return window.times")!).Select(Convert.ToDouble).Order().ToArray();
         Assert.Equal(20, times.Length);
-        TestContext.Current.TestOutputHelper!.WriteLine($"key to second frame after the fuse changed: median {times[10]:0.0} ms, 95th percentile {times[18]:0.0} ms, greatest {times[^1]:0.0} ms");
+        TestContext.Current.TestOutputHelper!.WriteLine(
+            $"key to second frame after the fuse changed: median {times[10]:0.0} ms, 95th percentile {times[18]:0.0} ms, "
+                + $"greatest {times[^1]:0.0} ms"
+        );
     }
 }

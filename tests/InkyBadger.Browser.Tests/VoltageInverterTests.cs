@@ -4,12 +4,15 @@ using OpenQA.Selenium.Support.UI;
 
 namespace InkyBadger.Browser.Tests;
 
-/// <summary>The ladder and the envelope as they are used: rungs taken and given back, the limit dragged, starts that coincide, inverters chosen.</summary>
+/// <summary>
+/// The ladder and the envelope as they are used: rungs taken and given back, the limit dragged, starts that coincide, inverters chosen.
+/// </summary>
 public class VoltageInverterTests
 {
     private static string Headline(Bench bench) => bench.Text("[data-testid=headline]");
 
-    private static void Kept(Bench bench) => bench.WaitUntil(() => bench.Text("[data-testid=kept]").StartsWith("kept", StringComparison.Ordinal), "kept");
+    private static void Kept(Bench bench) =>
+        bench.WaitUntil(() => bench.Text("[data-testid=kept]").StartsWith("kept", StringComparison.Ordinal), "kept");
 
     [Fact]
     public void Another_rung_is_taken_every_station_follows_and_undo_goes_back()
@@ -25,7 +28,10 @@ public class VoltageInverterTests
         bench.Press("5");
         bench.Reads("fuse-rating", "150 A");
         bench.Press("3");
-        bench.WaitUntil(() => Headline(bench).StartsWith("5,000 W sine with charger 48 V holds", StringComparison.Ordinal), Headline(bench));
+        bench.WaitUntil(
+            () => Headline(bench).StartsWith("5,000 W sine with charger 48 V holds", StringComparison.Ordinal),
+            Headline(bench)
+        );
         Kept(bench);
         bench.Press(Keys.Control + "z");
         bench.WaitUntil(() => Headline(bench).StartsWith("The inverter gives way", StringComparison.Ordinal), "24 V again");
@@ -64,14 +70,18 @@ public class VoltageInverterTests
         Kept(bench);
         // By keyboard: taken in hand, tenfold to the right, kept.
         bench.Run("document.querySelector('svg[role=group]').focus()");
-        for (var i = 0; i < 30 && (string?)bench.Run("return document.activeElement.dataset.rule ?? ''") != "voltage-current-limit"; i++) bench.Press(Keys.ArrowRight);
+        for (var i = 0; i < 30 && (string?)bench.Run("return document.activeElement.dataset.rule ?? ''") != "voltage-current-limit"; i++)
+            bench.Press(Keys.ArrowRight);
         bench.Press(Keys.Enter);
         bench.Press(Keys.Shift + Keys.ArrowRight);
         bench.Press(Keys.Enter);
         bench.WaitUntil(() => !bench.Has("[data-rule='voltage.limit']"), "over 139.9 A again");
         bench.Fill("/houseRules/own/voltage-current-limit", "300");
         // At 300 A even 12 V keeps it: (3,000 ÷ 0.9 + 25) ÷ 12 = 279.9 A.
-        bench.WaitUntil(() => bench.Text(".schools").Contains("279.9 A at 12 V, the lowest that keeps 300 A", StringComparison.Ordinal), bench.Text(".schools"));
+        bench.WaitUntil(
+            () => bench.Text(".schools").Contains("279.9 A at 12 V, the lowest that keeps 300 A", StringComparison.Ordinal),
+            bench.Text(".schools")
+        );
     }
 
     [Fact]
@@ -100,11 +110,16 @@ public class VoltageInverterTests
         bench.Run("document.activeElement.blur()");
         bench.Press("3");
         // 3,600 + 1,800 + 60 W at 13:00.
-        bench.WaitUntil(() => Headline(bench) == "The inverter gives way: Book lift starting asks 5,460 W for 0.6 s, it gives 4,500 W", Headline(bench));
+        bench.WaitUntil(
+            () => Headline(bench) == "The inverter gives way: Book lift starting asks 5,460 W for 0.6 s, it gives 4,500 W",
+            Headline(bench)
+        );
         var held = bench.All("svg[role=group] [data-ptr^='/envelope/holds/']").Select(e => e.GetAttribute("aria-label")!).ToList();
         // Of four only the inverter does not hold it for so long: half a second of 0.6.
         Assert.Contains(held, h => h.StartsWith("the inverter holds 5,460 W for: 0.5 s gives way", StringComparison.Ordinal));
-        Assert.DoesNotContain(held, h => h.StartsWith("the 200 A fuse", StringComparison.Ordinal) && h.Contains("gives way", StringComparison.Ordinal));
+        Assert.DoesNotContain(held, h =>
+            h.StartsWith("the 200 A fuse", StringComparison.Ordinal) && h.Contains("gives way", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -116,7 +131,16 @@ public class VoltageInverterTests
         Assert.Equal("inv-24-5000c", bench.All("[data-inverter]")[0].GetAttribute("data-inverter"));
         Assert.Contains("it gives 4,500 W", bench.Text("[data-inverter='inv-24-3000']"), StringComparison.Ordinal);
         bench.ClickText("[data-testid=inverters] button", "Add my own");
-        foreach (var (field, value) in new[] { ("name", "Depot spare"), ("watts", "4.5 kW"), ("surge", "lots"), ("idle", "18 W"), ("overload", "2 s 9000 W, 1 min 5500 W") })
+        foreach (
+            var (field, value) in new[]
+            {
+                ("name", "Depot spare"),
+                ("watts", "4.5 kW"),
+                ("surge", "lots"),
+                ("idle", "18 W"),
+                ("overload", "2 s 9000 W, 1 min 5500 W"),
+            }
+        )
             bench.Find($"dialog[open] [data-own='{field}']").SendKeys(value);
         bench.ClickText("dialog[open] button", "Keep and use it");
         bench.WaitUntil(() => bench.Text("dialog[open] [role=alert]").StartsWith("surge:", StringComparison.Ordinal), "refused, and why");
@@ -125,12 +149,18 @@ public class VoltageInverterTests
         surge.SendKeys("9 kW");
         bench.ClickText("dialog[open] button", "Keep and use it");
         bench.WaitUntil(() => Headline(bench) == "Depot spare holds 3,340 W running and 6,040 W at the worst start", Headline(bench));
-        bench.WaitUntil(() => bench.All("[data-inverter]")[0].GetAttribute("data-inverter")!.StartsWith("own-", StringComparison.Ordinal), "it stands first");
+        bench.WaitUntil(
+            () => bench.All("[data-inverter]")[0].GetAttribute("data-inverter")!.StartsWith("own-", StringComparison.Ordinal),
+            "it stands first"
+        );
         // Another design is offered it too.
         bench.OpenDesign("Pell", "inverter");
         bench.WaitUntil(() => bench.All("[data-inverter]").Count > 3, "the list there");
         bench.ClickText("[data-testid=inverters] button", "more");
-        bench.WaitUntil(() => bench.Text("[data-inverter^='own-']").Contains("made for 24 V", StringComparison.Ordinal), "and why it does not fit");
+        bench.WaitUntil(
+            () => bench.Text("[data-inverter^='own-']").Contains("made for 24 V", StringComparison.Ordinal),
+            "and why it does not fit"
+        );
     }
 
     [Fact]
@@ -143,7 +173,10 @@ public class VoltageInverterTests
         Assert.Contains("76.5 % come back", bench.Text("[data-rule='inverter.loop']"), StringComparison.Ordinal);
         bench.ClickText("[data-rule='inverter.loop'] button", "Feed the charger from the shore");
         bench.WaitUntil(() => !bench.Has("[data-rule='inverter.loop']"), "mended");
-        Assert.Equal("shore", new SelectElement(bench.Find("select[data-path='/inverters/0/charger']")).SelectedOption.GetAttribute("value"));
+        Assert.Equal(
+            "shore",
+            new SelectElement(bench.Find("select[data-path='/inverters/0/charger']")).SelectedOption.GetAttribute("value")
+        );
     }
 
     /// <summary>At 45 °C without the maker's points 1 % a kelvin over 25 °C is lost: 80 % of 3,000 W.</summary>
@@ -153,7 +186,10 @@ public class VoltageInverterTests
         using var bench = new Bench();
         bench.OpenDesign("Marrow Lane", "inverter");
         bench.Fill("/place/ambientC", "45");
-        bench.WaitUntil(() => bench.Text("[data-testid=required-continuous]").Contains("gives 2,400 W", StringComparison.Ordinal), "derated");
+        bench.WaitUntil(
+            () => bench.Text("[data-testid=required-continuous]").Contains("gives 2,400 W", StringComparison.Ordinal),
+            "derated"
+        );
         Assert.Contains("80 % left by the heat", bench.Text("[data-testid=headroom]"), StringComparison.Ordinal);
     }
 }

@@ -44,14 +44,21 @@ public class BankTests
     public void No_more_lines_than_units_are_kept_are_read()
     {
         var text = new StringBuilder("name,chemistry,cells,ah\n");
-        for (var i = 0; i < 600; i++) text.Append($"U{i},lfp,4,{(i % 2 == 0 ? "100" : "much")}\n");
+        for (var i = 0; i < 600; i++)
+            text.Append($"U{i},lfp,4,{(i % 2 == 0 ? "100" : "much")}\n");
         var read = Csv.Read(text.ToString());
         Assert.Equal((250, 251), (read.Units.Count, read.Bad.Count));
     }
 
     [Fact]
     public void Semicolons_bring_the_decimal_comma_here_too() =>
-        Assert.Equal((13.4, 0.0028), (Csv.Read("name;chemistry;cells;ah;mass kg;milliohm\nBlock;lfp;4;120;13,4;2,8").Units[0].MassKg, Csv.Read("name;chemistry;cells;ah;mass kg;milliohm\nBlock;lfp;4;120;13,4;2,8").Units[0].ResistanceOhm!.Value));
+        Assert.Equal(
+            (13.4, 0.0028),
+            (
+                Csv.Read("name;chemistry;cells;ah;mass kg;milliohm\nBlock;lfp;4;120;13,4;2,8").Units[0].MassKg,
+                Csv.Read("name;chemistry;cells;ah;mass kg;milliohm\nBlock;lfp;4;120;13,4;2,8").Units[0].ResistanceOhm!.Value
+            )
+        );
 
     [Fact]
     public async Task The_bank_at_a_load_and_its_next_steps_over_the_wire()
@@ -63,8 +70,13 @@ public class BankTests
         Assert.Equal(HttpStatusCode.BadRequest, (await server.Http.PostAsJsonAsync("/api/bank/at-load?amps=-5", Documents.Bus)).StatusCode);
         Assert.Equal(HttpStatusCode.BadRequest, (await server.Http.PostAsJsonAsync("/api/bank/at-load?bank=9", Documents.Bus)).StatusCode);
         var empty = Documents.Bus.With("/banks/0/unit", null).With("/banks/0/demand/loads", new JsonArray());
-        Assert.Equal(HttpStatusCode.NoContent, (await server.Http.PostAsJsonAsync("/api/bank/at-load", empty.With("/banks/0/inverters", new JsonArray()))).StatusCode);
-        var steps = JsonNode.Parse(await (await server.Http.PostAsJsonAsync("/api/bank/steps", Documents.Bus)).Content.ReadAsStringAsync())!.AsArray();
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await server.Http.PostAsJsonAsync("/api/bank/at-load", empty.With("/banks/0/inverters", new JsonArray()))).StatusCode
+        );
+        var steps = JsonNode
+            .Parse(await (await server.Http.PostAsJsonAsync("/api/bank/steps", Documents.Bus)).Content.ReadAsStringAsync())!
+            .AsArray();
         Assert.Equal("A string more", (string)steps[0]!["title"]!);
     }
 
@@ -72,16 +84,37 @@ public class BankTests
     public async Task Own_units_are_kept_judged_written_and_dropped()
     {
         using var server = new RunningServer(null, "--empty");
-        var unit = JsonNode.Parse("""{ "key": "x", "name": "Depot block", "chemistry": "lfp", "cells": 4, "ah": 120, "massKg": 13.4, "price": 330 }""");
+        var unit = JsonNode.Parse(
+            """{ "key": "x", "name": "Depot block", "chemistry": "lfp", "cells": 4, "ah": 120, "massKg": 13.4, "price": 330 }"""
+        );
         Assert.Equal(HttpStatusCode.NoContent, (await server.Http.PutAsJsonAsync("/api/units/own/own-1", unit)).StatusCode);
-        var judged = JsonNode.Parse(await (await server.Http.PostAsJsonAsync("/api/units", Documents.Bus)).Content.ReadAsStringAsync())!.AsArray();
+        var judged = JsonNode
+            .Parse(await (await server.Http.PostAsJsonAsync("/api/units", Documents.Bus)).Content.ReadAsStringAsync())!
+            .AsArray();
         Assert.Equal("2 in series make 24 V", (string)judged.Single(t => (string)t!["item"]!["key"]! == "own-1")!["words"]!);
-        Assert.StartsWith("Depot block,lfp,4,120", (await server.Http.GetStringAsync("/api/units.csv")).Split('\n')[1], StringComparison.Ordinal);
-        foreach (var bad in new[] { """{ "name": "", "chemistry": "lfp", "cells": 4, "ah": 1 }""", """{ "name": "x", "chemistry": "lfp", "cells": 0, "ah": 1 }""", "null", "{" })
+        Assert.StartsWith(
+            "Depot block,lfp,4,120",
+            (await server.Http.GetStringAsync("/api/units.csv")).Split('\n')[1],
+            StringComparison.Ordinal
+        );
+        foreach (
+            var bad in new[]
+            {
+                """{ "name": "", "chemistry": "lfp", "cells": 4, "ah": 1 }""",
+                """{ "name": "x", "chemistry": "lfp", "cells": 0, "ah": 1 }""",
+                "null",
+                "{",
+            }
+        )
             Assert.Equal(HttpStatusCode.BadRequest, (await server.Http.PutAsync("/api/units/own/own-2", Documents.Body(bad))).StatusCode);
         Assert.Equal(HttpStatusCode.NoContent, (await server.Http.DeleteAsync("/api/units/own/own-1")).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await server.Http.DeleteAsync("/api/units/own/own-1")).StatusCode);
-        var read = await (await server.Http.PostAsync("/api/units/csv", new StringContent("name,chemistry,cells,ah\nA,lfp,4,10", Encoding.UTF8, "text/csv"))).Json();
+        var read = await (
+            await server.Http.PostAsync(
+                "/api/units/csv",
+                new StringContent("name,chemistry,cells,ah\nA,lfp,4,10", Encoding.UTF8, "text/csv")
+            )
+        ).Json();
         Assert.Single(read["units"]!.AsArray());
     }
 }

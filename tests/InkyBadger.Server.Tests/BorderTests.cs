@@ -17,7 +17,15 @@ public partial class BorderTests
     {
         using var server = new RunningServer(null, "--empty");
         var (id, _) = await server.Keep(Documents.Bus);
-        foreach (var (method, path) in new[] { (HttpMethod.Post, "/api/designs"), (HttpMethod.Delete, $"/api/designs/{id}"), (HttpMethod.Put, $"/api/designs/{id}"), (HttpMethod.Post, "/api/import") })
+        foreach (
+            var (method, path) in new[]
+            {
+                (HttpMethod.Post, "/api/designs"),
+                (HttpMethod.Delete, $"/api/designs/{id}"),
+                (HttpMethod.Put, $"/api/designs/{id}"),
+                (HttpMethod.Post, "/api/import"),
+            }
+        )
         {
             var request = new HttpRequestMessage(method, path) { Content = JsonContent.Create(Documents.Bus) };
             request.Headers.TryAddWithoutValidation(header, value);
@@ -42,7 +50,8 @@ public partial class BorderTests
 
         using var phone = RunningServer.Client(address, new HttpClientHandler { CookieContainer = new() });
         Assert.Equal(HttpStatusCode.OK, (await phone.GetAsync("/")).StatusCode);
-        foreach (var path in new[] { "/api/designs", "/api/reference", "/api/backup", "/openapi/v1.json" }) Assert.Equal(HttpStatusCode.Unauthorized, (await phone.GetAsync(path)).StatusCode);
+        foreach (var path in new[] { "/api/designs", "/api/reference", "/api/backup", "/openapi/v1.json" })
+            Assert.Equal(HttpStatusCode.Unauthorized, (await phone.GetAsync(path)).StatusCode);
         Assert.Equal(HttpStatusCode.Unauthorized, (await phone.PostAsync("/api/designs", null)).StatusCode);
 
         Assert.Equal(HttpStatusCode.Forbidden, (await phone.PostAsJsonAsync("/api/key", new { key = "WRONGKEY" })).StatusCode);
@@ -55,13 +64,16 @@ public partial class BorderTests
 
         using var second = new HttpClient { BaseAddress = address };
         Assert.Equal(HttpStatusCode.Forbidden, (await second.PostAsJsonAsync("/api/key", new { key })).StatusCode);
-        for (var i = 0; i < 12; i++) await second.PostAsJsonAsync("/api/key", new { key = $"GUESS{i}" });
+        for (var i = 0; i < 12; i++)
+            await second.PostAsJsonAsync("/api/key", new { key = $"GUESS{i}" });
         Assert.Equal(HttpStatusCode.TooManyRequests, (await second.PostAsJsonAsync("/api/key", new { key = "ANOTHER1" })).StatusCode);
         // The device that is in stays in.
         Assert.Equal(HttpStatusCode.OK, (await phone.GetAsync("/api/designs")).StatusCode);
     }
 
-    /// <summary>An image of any page can ask for an address, but not with a header of its own, and its browser says that it is another's.</summary>
+    /// <summary>
+    /// An image of any page can ask for an address, but not with a header of its own, and its browser says that it is another's.
+    /// </summary>
     [Fact]
     public async Task What_hands_out_everything_asks_for_a_header_of_our_own()
     {
@@ -101,8 +113,18 @@ public partial class BorderTests
     [Fact]
     public void A_refused_address_is_one_sentence_on_the_console()
     {
-        var (code, output) = RunningServer.RunToEnd("--lan-address", "0.0.0.0", "--port", "0", "--data", Path.Combine(Path.GetTempPath(), "inky-badger-never"));
-        Assert.Equal((1, "Inky Badger cannot start: 0.0.0.0 stands for every address, and --lan needs one of the private network."), (code, output.Trim()));
+        var (code, output) = RunningServer.RunToEnd(
+            "--lan-address",
+            "0.0.0.0",
+            "--port",
+            "0",
+            "--data",
+            Path.Combine(Path.GetTempPath(), "inky-badger-never")
+        );
+        Assert.Equal(
+            (1, "Inky Badger cannot start: 0.0.0.0 stands for every address, and --lan needs one of the private network."),
+            (code, output.Trim())
+        );
     }
 
     /// <summary>Whatever it was bound to, on IPv6 as on IPv4: what does not come in on the loopback address itself needs the key.</summary>
@@ -126,7 +148,8 @@ public partial class BorderTests
             context.Request.Path = path;
             return gate.Admits(context);
         }
-        foreach (var path in new[] { "/api/designs", "/API/backup", "/openapi/v1.json" }) Assert.Equal(admitted, Admits(path));
+        foreach (var path in new[] { "/api/designs", "/API/backup", "/openapi/v1.json" })
+            Assert.Equal(admitted, Admits(path));
         Assert.True(Admits("/") && Admits("/assets/index.js") && Admits("/api/key"));
     }
 
@@ -144,12 +167,23 @@ public partial class BorderTests
         {
             failure = e;
         }
-        var template = new Serilog.Parsing.MessageTemplateParser().Parse("HTTP {RequestMethod} {RequestPath} responded {StatusCode} in {Elapsed:0.0000} ms");
+        var template = new Serilog.Parsing.MessageTemplateParser().Parse(
+            "HTTP {RequestMethod} {RequestPath} responded {StatusCode} in {Elapsed:0.0000} ms"
+        );
         Serilog.Events.LogEventProperty Of(string name, object value) => new(name, new Serilog.Events.ScalarValue(value));
         string Line(string path)
         {
             using var text = new StringWriter();
-            new Hosting.LogLine().Format(new(DateTimeOffset.UtcNow, Serilog.Events.LogEventLevel.Error, failure, template, [Of("RequestMethod", secret), Of("RequestPath", path), Of("StatusCode", 500), Of("Elapsed", 12.3), Of("Body", secret)]), text);
+            new Hosting.LogLine().Format(
+                new(
+                    DateTimeOffset.UtcNow,
+                    Serilog.Events.LogEventLevel.Error,
+                    failure,
+                    template,
+                    [Of("RequestMethod", secret), Of("RequestPath", path), Of("StatusCode", 500), Of("Elapsed", 12.3), Of("Body", secret)]
+                ),
+                text
+            );
             return text.ToString();
         }
         foreach (var path in new[] { "/api/designs/" + secret, "/api/designs/a b;ecret", "/api/designs/{\"name\":\"ecret\"}" })
@@ -158,7 +192,10 @@ public partial class BorderTests
             Assert.DoesNotContain("ecret", Line(path), StringComparison.Ordinal);
         }
         var line = JsonNode.Parse(Line("/api/evaluate"))!;
-        Assert.Equal(("/api/evaluate", 500, "InvalidOperationException < FormatException"), ((string)line["path"]!, (int)line["status"]!, (string)line["failure"]!));
+        Assert.Equal(
+            ("/api/evaluate", 500, "InvalidOperationException < FormatException"),
+            ((string)line["path"]!, (int)line["status"]!, (string)line["failure"]!)
+        );
         Assert.NotEmpty(line["at"]!.AsArray());
     }
 

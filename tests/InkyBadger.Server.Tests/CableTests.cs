@@ -23,8 +23,14 @@ public class CableTests
         Assert.Equal("main", (string)main["run"]!);
         Assert.Equal("50 mm²", (string)main["sizes"]!.AsArray().Single(s => (bool)s!["here"]!)!["size"]!);
         var lights = await Post(server, "trials?run=load-l5");
-        Assert.Equal((8.0, "4 mm²"), ((double)lights["designA"]!, (string)lights["sizes"]!.AsArray().Single(s => (bool)s!["here"]!)!["size"]!));
-        Assert.Equal(HttpStatusCode.NoContent, (await server.Http.PostAsJsonAsync("/api/cables/trials?run=nothing", Documents.Bus)).StatusCode);
+        Assert.Equal(
+            (8.0, "4 mm²"),
+            ((double)lights["designA"]!, (string)lights["sizes"]!.AsArray().Single(s => (bool)s!["here"]!)!["size"]!)
+        );
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await server.Http.PostAsJsonAsync("/api/cables/trials?run=nothing", Documents.Bus)).StatusCode
+        );
         Assert.Equal(HttpStatusCode.BadRequest, (await server.Http.PostAsJsonAsync("/api/cables/trials?bank=4", Documents.Bus)).StatusCode);
     }
 
@@ -57,7 +63,10 @@ public class CableTests
     public async Task Fields_of_a_run(string field, string value, string? refusedAt)
     {
         using var server = new RunningServer(null, "--empty");
-        var answer = await server.Http.PostAsJsonAsync("/api/designs", Documents.Bus.With("/banks/0/runs/0/" + field, JsonNode.Parse(value)));
+        var answer = await server.Http.PostAsJsonAsync(
+            "/api/designs",
+            Documents.Bus.With("/banks/0/runs/0/" + field, JsonNode.Parse(value))
+        );
         var text = await answer.Content.ReadAsStringAsync();
         if (refusedAt is not null)
         {
@@ -77,7 +86,10 @@ public class CableTests
         var fuses = await server.Http.GetAsync($"/api/designs/{id}/fuses.csv");
         Assert.Equal("text/csv", fuses.Content.Headers.ContentType!.MediaType);
         var lines = (await fuses.Content.ReadAsStringAsync()).Split('\n', StringSplitOptions.RemoveEmptyEntries);
-        Assert.Equal("fuse,count,class,rating A,made for V,must bear V,breaks A,short circuit A,from its source m,protects,chosen,relies on", lines[0].Trim());
+        Assert.Equal(
+            "fuse,count,class,rating A,made for V,must bear V,breaks A,short circuit A,from its source m,protects,chosen,relies on",
+            lines[0].Trim()
+        );
         Assert.StartsWith("Main fuse,1,\"Class T, bolted\",200,160,29.2,20000,", lines[1], StringComparison.Ordinal);
         Assert.DoesNotContain(lines, l => l.StartsWith('='));
         var cables = (await server.Http.GetStringAsync($"/api/designs/{id}/cables.csv")).Split('\n', StringSplitOptions.RemoveEmptyEntries);

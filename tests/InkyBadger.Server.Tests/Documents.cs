@@ -16,13 +16,17 @@ internal static class Documents
     {
         var segments = pointer.Split('/')[1..];
         JsonNode at = document;
-        foreach (var segment in segments[..^1]) at = (at is JsonArray list ? list[int.Parse(segment)] : at[segment])!;
-        if (at is JsonArray array) array[int.Parse(segments[^1])] = value;
-        else at[segments[^1]] = value;
+        foreach (var segment in segments[..^1])
+            at = (at is JsonArray list ? list[int.Parse(segment)] : at[segment])!;
+        if (at is JsonArray array)
+            array[int.Parse(segments[^1])] = value;
+        else
+            at[segments[^1]] = value;
         return document;
     }
 
-    public static async Task<JsonObject> Json(this HttpResponseMessage response) => (JsonObject)JsonNode.Parse(await response.Content.ReadAsStringAsync())!;
+    public static async Task<JsonObject> Json(this HttpResponseMessage response) =>
+        (JsonObject)JsonNode.Parse(await response.Content.ReadAsStringAsync())!;
 
     public static StringContent Body(string text) => new(text, System.Text.Encoding.UTF8, "application/json");
 
@@ -36,7 +40,8 @@ internal static class Documents
     public static Task<HttpResponseMessage> Put(this RunningServer server, string id, string? etag, JsonObject document)
     {
         var request = new HttpRequestMessage(HttpMethod.Put, $"/api/designs/{id}") { Content = JsonContent.Create(document) };
-        if (etag is not null) request.Headers.TryAddWithoutValidation("If-Match", etag);
+        if (etag is not null)
+            request.Headers.TryAddWithoutValidation("If-Match", etag);
         return server.Http.SendAsync(request);
     }
 }

@@ -9,6 +9,7 @@ namespace InkyBadger.Server.Tests;
 public sealed class AskedServer : IDisposable
 {
     public RunningServer Server { get; } = new(null, "--empty");
+
     public void Dispose() => Server.Dispose();
 }
 
@@ -71,32 +72,33 @@ public class EvaluatingTests(AskedServer asked) : IClassFixture<AskedServer>
         Assert.Equal(HttpStatusCode.BadRequest, (await server.Http.PostAsJsonAsync("/api/ladder?bank=3", Documents.Bus)).StatusCode);
     }
 
-    public static TheoryData<string, string> Bad => new()
-    {
-        { "/banks/0/demand/loads/0/watts", "-5" },
-        { "/banks/0/demand/loads/0/watts", "\"many\"" },
-        { "/banks/0/demand/loads/0/watts", "1e300" },
-        { "/banks/0/demand/loads/0/quantity", "1.5" },
-        { "/banks/0/demand/loads/0/duty", "1.01" },
-        { "/banks/0/demand/loads/0/kind", "\"magic\"" },
-        { "/banks/0/inverters/0/item/efficiency", "0" },
-        { "/banks/0/inverters/0/stack", "0" },
-        { "/banks/0/runs/0/lengthM", "0" },
-        { "/banks/0/runs/0/size", "\"17 mm²\"" },
-        { "/banks/0/runs/0/fuse/class", "\"wire\"" },
-        { "/banks/0/systemV", "13" },
-        { "/banks/0/series", "33" },
-        { "/banks/0/unit/ah", "null" },
-        { "/banks/0/unit/bms/continuousA", "0" },
-        { "/banks/0/wiring/style", "\"zigzag\"" },
-        { "/banks/0/wiring/link", "7" },
-        { "/houseRules/set", "\"wild\"" },
-        { "/houseRules/own/most-strings", "-1" },
-        { "/houseRules/own/no-such-rule", "1" },
-        { "/name", "\"\"" },
-        { "/version", "2" },
-        { "/surprise", "1" },
-    };
+    public static TheoryData<string, string> Bad =>
+        new()
+        {
+            { "/banks/0/demand/loads/0/watts", "-5" },
+            { "/banks/0/demand/loads/0/watts", "\"many\"" },
+            { "/banks/0/demand/loads/0/watts", "1e300" },
+            { "/banks/0/demand/loads/0/quantity", "1.5" },
+            { "/banks/0/demand/loads/0/duty", "1.01" },
+            { "/banks/0/demand/loads/0/kind", "\"magic\"" },
+            { "/banks/0/inverters/0/item/efficiency", "0" },
+            { "/banks/0/inverters/0/stack", "0" },
+            { "/banks/0/runs/0/lengthM", "0" },
+            { "/banks/0/runs/0/size", "\"17 mm²\"" },
+            { "/banks/0/runs/0/fuse/class", "\"wire\"" },
+            { "/banks/0/systemV", "13" },
+            { "/banks/0/series", "33" },
+            { "/banks/0/unit/ah", "null" },
+            { "/banks/0/unit/bms/continuousA", "0" },
+            { "/banks/0/wiring/style", "\"zigzag\"" },
+            { "/banks/0/wiring/link", "7" },
+            { "/houseRules/set", "\"wild\"" },
+            { "/houseRules/own/most-strings", "-1" },
+            { "/houseRules/own/no-such-rule", "1" },
+            { "/name", "\"\"" },
+            { "/version", "2" },
+            { "/surprise", "1" },
+        };
 
     [Theory]
     [MemberData(nameof(Bad))]
@@ -125,10 +127,21 @@ public class EvaluatingTests(AskedServer asked) : IClassFixture<AskedServer>
         Assert.Contains(named, (await response.Json())["errors"]!.AsArray().Select(e => (string)e!["pointer"]!));
     }
 
-    public static TheoryData<string> Junk => new()
-    {
-        "", "{", "null", "[]", "7", "\"text\"", "{\"format\":1e999}", "{\"name\":\"a\",\"name\":\"b\"}", "\u0000\u0001", "{}", "{\"format\":\"inky-badger-design\",\"version\":1,\"name\":\"x\",\"banks\":null}",
-    };
+    public static TheoryData<string> Junk =>
+        new()
+        {
+            "",
+            "{",
+            "null",
+            "[]",
+            "7",
+            "\"text\"",
+            "{\"format\":1e999}",
+            "{\"name\":\"a\",\"name\":\"b\"}",
+            "\u0000\u0001",
+            "{}",
+            "{\"format\":\"inky-badger-design\",\"version\":1,\"name\":\"x\",\"banks\":null}",
+        };
 
     [Theory]
     [MemberData(nameof(Junk))]
@@ -154,17 +167,32 @@ public class EvaluatingTests(AskedServer asked) : IClassFixture<AskedServer>
     public async Task Five_hundred_loads_on_eight_banks_are_worked_out()
     {
         var bank = Documents.Bus["banks"]![0]!;
-        var loads = new JsonArray([.. Enumerable.Range(0, 500).Select(i => (JsonNode)new JsonObject
-        {
-            ["id"] = $"l{i}", ["name"] = $"Load {i}", ["kind"] = "dc", ["watts"] = 1, ["hours"] = 1,
-        })]);
-        var banks = new JsonArray([.. Enumerable.Range(0, 8).Select(i =>
-        {
-            var copy = bank.DeepClone();
-            copy["id"] = $"b{i}";
-            copy["demand"]!["loads"] = loads.DeepClone();
-            return copy;
-        })]);
+        var loads = new JsonArray([
+            .. Enumerable
+                .Range(0, 500)
+                .Select(i =>
+                    (JsonNode)
+                        new JsonObject
+                        {
+                            ["id"] = $"l{i}",
+                            ["name"] = $"Load {i}",
+                            ["kind"] = "dc",
+                            ["watts"] = 1,
+                            ["hours"] = 1,
+                        }
+                ),
+        ]);
+        var banks = new JsonArray([
+            .. Enumerable
+                .Range(0, 8)
+                .Select(i =>
+                {
+                    var copy = bank.DeepClone();
+                    copy["id"] = $"b{i}";
+                    copy["demand"]!["loads"] = loads.DeepClone();
+                    return copy;
+                }),
+        ]);
         var answer = await Evaluate(Documents.Bus.With("/banks", banks));
         Assert.Equal(8, answer["evaluation"]!["banks"]!.AsArray().Count);
         // 500 W·h of DC loads and 25 W × 24 h of the inverter that is left on.

@@ -29,7 +29,8 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
         return content;
     }
 
-    private static async Task<int> Count(RunningServer server) => JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray().Count;
+    private static async Task<int> Count(RunningServer server) =>
+        JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray().Count;
 
     [Fact]
     public async Task A_design_goes_out_and_comes_in_again_unchanged()
@@ -53,7 +54,8 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
     {
         using var server = new RunningServer();
         var packed = await server.Http.GetByteArrayAsync("/api/designs.zip");
-        using (var zip = new ZipArchive(new MemoryStream(packed))) Assert.Contains("hare-s-ledge-bird-hut.json", zip.Entries.Select(e => e.FullName));
+        using (var zip = new ZipArchive(new MemoryStream(packed)))
+            Assert.Contains("hare-s-ledge-bird-hut.json", zip.Entries.Select(e => e.FullName));
         var before = await Count(server);
         Assert.Equal(HttpStatusCode.Created, (await server.Http.PostAsync("/api/import", AsZip(packed))).StatusCode);
         Assert.Equal(2 * before, await Count(server));
@@ -66,7 +68,13 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
     public async Task One_bad_file_in_a_zip_changes_nothing_and_is_named()
     {
         using var server = new RunningServer(null, "--empty");
-        var answer = await server.Http.PostAsync("/api/import", Zip(("good.json", Documents.Bus.ToJsonString()), ("bad.json", Documents.Bus.With("/banks/0/demand/loads/0/watts", -5).ToJsonString())));
+        var answer = await server.Http.PostAsync(
+            "/api/import",
+            Zip(
+                ("good.json", Documents.Bus.ToJsonString()),
+                ("bad.json", Documents.Bus.With("/banks/0/demand/loads/0/watts", -5).ToJsonString())
+            )
+        );
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
         var error = Assert.Single((await answer.Json())["errors"]!.AsArray())!;
         Assert.Equal("bad.json/banks/0/demand/loads/0/watts", (string)error["pointer"]!);
@@ -82,7 +90,11 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
         {
             var answer = await server.Http.PostAsync("/api/import", content);
             Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
-            Assert.Contains(reason, string.Join(' ', (await answer.Json())["errors"]!.AsArray().Select(e => (string)e!["reason"]!)), StringComparison.Ordinal);
+            Assert.Contains(
+                reason,
+                string.Join(' ', (await answer.Json())["errors"]!.AsArray().Select(e => (string)e!["reason"]!)),
+                StringComparison.Ordinal
+            );
         }
         var junk = new byte[10_000_000];
         new Random(7).NextBytes(junk);
@@ -90,10 +102,16 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
         await Refuses(AsZip(junk), "no zip");
         await Refuses(Zip(("read-me.txt", "hello")), "holds no design file");
         await Refuses(Zip(("bomb.json", new string(' ', 30_000_000))), "larger than 2 MB");
-        await Refuses(Documents.Body("{\"format\":\"inky-badger-design\",\"format\":\"inky-badger-design\"}"), "not JSON as a document is written");
+        await Refuses(
+            Documents.Body("{\"format\":\"inky-badger-design\",\"format\":\"inky-badger-design\"}"),
+            "not JSON as a document is written"
+        );
         await Refuses(Documents.Body(new string('[', 100_000)), "not JSON as a document is written");
         await Refuses(Documents.Body(Documents.Bus.With("/version", 3).ToJsonString()), "written by a newer Inky Badger");
-        await Refuses(Documents.Body("{\"format\":\"inky-badger-design\",\"version\":9,\"somethingNew\":{}}"), "is 9: this file was written by a newer Inky Badger");
+        await Refuses(
+            Documents.Body("{\"format\":\"inky-badger-design\",\"version\":9,\"somethingNew\":{}}"),
+            "is 9: this file was written by a newer Inky Badger"
+        );
         Assert.Equal(0, await Count(server));
     }
 
@@ -106,7 +124,12 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
     [InlineData("application/json")]
     public async Task A_zip_is_known_by_what_it_is(string type)
     {
-        var packed = Zip(("designs/good.json", "\uFEFF" + Documents.Bus.ToJsonString()), ("__MACOSX/designs/._good.json", "junk"), ("designs/.hidden.json", "junk"), ("read-me.txt", "hello"));
+        var packed = Zip(
+            ("designs/good.json", "\uFEFF" + Documents.Bus.ToJsonString()),
+            ("__MACOSX/designs/._good.json", "junk"),
+            ("designs/.hidden.json", "junk"),
+            ("read-me.txt", "hello")
+        );
         packed.Headers.ContentType = new(type);
         var answer = await asked.Server.Http.PostAsync("/api/import", packed);
         Assert.Equal(HttpStatusCode.Created, answer.StatusCode);
@@ -156,14 +179,23 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
     {
         var load = Documents.Bus["banks"]![0]!["demand"]!["loads"]![0]!;
         load["hours"] = null;
-        var loads = new JsonArray([.. Enumerable.Range(0, 500).Select(n =>
-        {
-            var copy = load.DeepClone();
-            copy["id"] = $"l{n}";
-            copy["windows"] = new JsonArray([.. Enumerable.Range(0, 6).Select(w => (JsonNode)new JsonArray(w * 4 + n * 0.002, w * 4 + n * 0.002 + 1.5))]);
-            return copy;
-        })]);
-        var answer = await asked.Server.Http.PostAsync("/api/evaluate?working=all", Documents.Body(Documents.Bus.With("/banks/0/demand/loads", loads).ToJsonString()));
+        var loads = new JsonArray([
+            .. Enumerable
+                .Range(0, 500)
+                .Select(n =>
+                {
+                    var copy = load.DeepClone();
+                    copy["id"] = $"l{n}";
+                    copy["windows"] = new JsonArray([
+                        .. Enumerable.Range(0, 6).Select(w => (JsonNode)new JsonArray(w * 4 + n * 0.002, w * 4 + n * 0.002 + 1.5)),
+                    ]);
+                    return copy;
+                }),
+        ]);
+        var answer = await asked.Server.Http.PostAsync(
+            "/api/evaluate?working=all",
+            Documents.Body(Documents.Bus.With("/banks/0/demand/loads", loads).ToJsonString())
+        );
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
         Assert.Contains("ask for one figure by its pointer", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }

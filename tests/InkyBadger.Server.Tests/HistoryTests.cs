@@ -10,10 +10,16 @@ public class HistoryTests
 {
     private static JsonObject Named(string name) => Documents.Bus.With("/name", name);
 
-    private static async Task<(HttpStatusCode Status, string? Name, string? ETag, JsonObject Answer)> Walk(RunningServer server, string id, string step, string? etag)
+    private static async Task<(HttpStatusCode Status, string? Name, string? ETag, JsonObject Answer)> Walk(
+        RunningServer server,
+        string id,
+        string step,
+        string? etag
+    )
     {
         var request = new HttpRequestMessage(HttpMethod.Post, $"/api/designs/{id}/{step}");
-        if (etag is not null) request.Headers.TryAddWithoutValidation("If-Match", etag);
+        if (etag is not null)
+            request.Headers.TryAddWithoutValidation("If-Match", etag);
         var response = await server.Http.SendAsync(request);
         var answer = await response.Json();
         return (response.StatusCode, (string?)answer["design"]?["name"], response.Headers.ETag?.Tag, answer);
@@ -24,7 +30,8 @@ public class HistoryTests
     {
         using var server = new RunningServer(null, "--empty");
         var (id, etag) = await server.Keep(Named("one"));
-        foreach (var name in new[] { "two", "three" }) etag = (await server.Put(id, etag, Named(name))).Headers.ETag!.Tag;
+        foreach (var name in new[] { "two", "three" })
+            etag = (await server.Put(id, etag, Named(name))).Headers.ETag!.Tag;
         Assert.Equal("\"3\"", etag);
 
         var back = await Walk(server, id, "undo", etag);
@@ -72,13 +79,15 @@ public class HistoryTests
     {
         using var server = new RunningServer(null, "--empty");
         var (id, etag) = await server.Keep(Named("state 0"));
-        for (var i = 1; i <= 230; i++) etag = (await server.Put(id, etag, Named($"state {i}"))).Headers.ETag!.Tag;
+        for (var i = 1; i <= 230; i++)
+            etag = (await server.Put(id, etag, Named($"state {i}"))).Headers.ETag!.Tag;
         var steps = 0;
         string? name = null;
         while (true)
         {
             var back = await Walk(server, id, "undo", etag);
-            if (back.Status != HttpStatusCode.OK) break;
+            if (back.Status != HttpStatusCode.OK)
+                break;
             (etag, name) = (back.ETag!, back.Name);
             steps++;
         }
@@ -126,7 +135,8 @@ public class HistoryTests
     public async Task Five_hundred_designs_are_listed_quickly()
     {
         using var server = new RunningServer(null, "--empty");
-        for (var i = 0; i < 500; i++) (await server.Http.PostAsJsonAsync("/api/designs", Named($"Design {i}"))).EnsureSuccessStatusCode();
+        for (var i = 0; i < 500; i++)
+            (await server.Http.PostAsJsonAsync("/api/designs", Named($"Design {i}"))).EnsureSuccessStatusCode();
         var clock = System.Diagnostics.Stopwatch.StartNew();
         var first = JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray();
         var cold = clock.ElapsedMilliseconds;

@@ -27,14 +27,19 @@ public partial class HostingTests(AskedServer asked) : IClassFixture<AskedServer
     {
         var served = JsonNode.Parse(await server.Http.GetStringAsync("/openapi/v1.json"));
         var kept = JsonNode.Parse(File.ReadAllText(Path.Combine(RunningServer.Root, "docs/format/openapi.json")));
-        Assert.True(JsonNode.DeepEquals(served, kept), "build the server with -p:OpenApiGenerateDocumentsOnBuild=true, then npm run types in web");
+        Assert.True(
+            JsonNode.DeepEquals(served, kept),
+            "build the server with -p:OpenApiGenerateDocumentsOnBuild=true, then npm run types in web"
+        );
     }
 
     [Fact]
     public async Task It_listens_on_loopback_only()
     {
         Assert.True(server.Address.IsLoopback);
-        var outside = (await Dns.GetHostAddressesAsync(Dns.GetHostName())).FirstOrDefault(a => a.AddressFamily == AddressFamily.InterNetwork && !IPAddress.IsLoopback(a));
+        var outside = (await Dns.GetHostAddressesAsync(Dns.GetHostName())).FirstOrDefault(a =>
+            a.AddressFamily == AddressFamily.InterNetwork && !IPAddress.IsLoopback(a)
+        );
         Assert.SkipWhen(outside is null, "this machine has no address but loopback");
         using var client = new TcpClient();
         await Assert.ThrowsAnyAsync<SocketException>(async () => await client.ConnectAsync(outside!, server.Address.Port));
@@ -46,7 +51,9 @@ public partial class HostingTests(AskedServer asked) : IClassFixture<AskedServer
         using var client = new TcpClient();
         await client.ConnectAsync(IPAddress.Loopback, server.Address.Port);
         await using var stream = client.GetStream();
-        await stream.WriteAsync(Encoding.ASCII.GetBytes("GET /api/designs HTTP/1.1\r\nHost: elsewhere.example\r\nConnection: close\r\n\r\n"));
+        await stream.WriteAsync(
+            Encoding.ASCII.GetBytes("GET /api/designs HTTP/1.1\r\nHost: elsewhere.example\r\nConnection: close\r\n\r\n")
+        );
         using var reader = new StreamReader(stream);
         Assert.StartsWith("HTTP/1.1 400", await reader.ReadLineAsync(), StringComparison.Ordinal);
     }
@@ -113,9 +120,17 @@ public partial class HostingTests(AskedServer asked) : IClassFixture<AskedServer
     [Fact]
     public void A_port_in_use_is_said_in_a_sentence()
     {
-        var (code, output) = RunningServer.RunToEnd("--data", Directory.CreateTempSubdirectory("inky-badger-").FullName, "--port", server.Address.Port.ToString());
+        var (code, output) = RunningServer.RunToEnd(
+            "--data",
+            Directory.CreateTempSubdirectory("inky-badger-").FullName,
+            "--port",
+            server.Address.Port.ToString()
+        );
         Assert.Equal(1, code);
-        Assert.Equal($"Inky Badger cannot start: port {server.Address.Port} is in use. Take another with --port, or stop what has it.", output.Trim());
+        Assert.Equal(
+            $"Inky Badger cannot start: port {server.Address.Port} is in use. Take another with --port, or stop what has it.",
+            output.Trim()
+        );
     }
 
     /// <summary>The arrows of the house: Server → Storage → Core, and Core leans on nothing of the web or the database.</summary>
@@ -124,12 +139,16 @@ public partial class HostingTests(AskedServer asked) : IClassFixture<AskedServer
     {
         string[] Of(Assembly assembly) => [.. assembly.GetReferencedAssemblies().Select(a => a.Name!)];
         var core = Of(typeof(Evaluator).Assembly);
-        Assert.DoesNotContain(core, name => name.StartsWith("InkyBadger", StringComparison.Ordinal) || name.StartsWith("Microsoft.", StringComparison.Ordinal));
+        Assert.DoesNotContain(core, name =>
+            name.StartsWith("InkyBadger", StringComparison.Ordinal) || name.StartsWith("Microsoft.", StringComparison.Ordinal)
+        );
         var storage = Of(typeof(DesignStore).Assembly);
         Assert.Contains("InkyBadger.Core", storage);
         Assert.DoesNotContain("InkyBadger.Server", storage);
         Assert.DoesNotContain(storage, name => name.StartsWith("Microsoft.AspNetCore", StringComparison.Ordinal));
-        Assert.DoesNotContain(Of(typeof(Program).Assembly), name => name.StartsWith("Microsoft.EntityFrameworkCore", StringComparison.Ordinal));
+        Assert.DoesNotContain(Of(typeof(Program).Assembly), name =>
+            name.StartsWith("Microsoft.EntityFrameworkCore", StringComparison.Ordinal)
+        );
     }
 
     [GeneratedRegex("""(?:src|href)="(\.?/?assets/[^"]+\.(?:js|css))""")]

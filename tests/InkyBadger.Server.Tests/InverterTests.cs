@@ -9,7 +9,9 @@ namespace InkyBadger.Server.Tests;
 public class InverterTests
 {
     private static async Task<JsonArray> Judged(RunningServer server, string query = "") =>
-        JsonNode.Parse(await (await server.Http.PostAsJsonAsync("/api/inverters" + query, Documents.Bus)).Content.ReadAsStringAsync())!.AsArray();
+        JsonNode
+            .Parse(await (await server.Http.PostAsJsonAsync("/api/inverters" + query, Documents.Bus)).Content.ReadAsStringAsync())!
+            .AsArray();
 
     [Fact]
     public async Task Those_that_fit_come_first_and_own_ones_stand_among_them()
@@ -20,7 +22,15 @@ public class InverterTests
         Assert.False((bool)before[1]!["fits"]!);
         Assert.NotEmpty(before[1]!["reasons"]!.AsArray());
 
-        var mine = new JsonObject { ["key"] = "x", ["name"] = "Mine", ["systemV"] = 24, ["continuousW"] = 4500, ["surgeW"] = 9000, ["efficiency"] = 0.92 };
+        var mine = new JsonObject
+        {
+            ["key"] = "x",
+            ["name"] = "Mine",
+            ["systemV"] = 24,
+            ["continuousW"] = 4500,
+            ["surgeW"] = 9000,
+            ["efficiency"] = 0.92,
+        };
         Assert.Equal(HttpStatusCode.NoContent, (await server.Http.PutAsJsonAsync("/api/inverters/own/own-1", mine)).StatusCode);
         var after = await Judged(server);
         // 4,500 W are nearer to what is wanted than 5,000; the key it is kept under is its key.
@@ -35,7 +45,11 @@ public class InverterTests
     [Theory]
     [InlineData("""{ "key": "x", "name": "", "systemV": 24, "continuousW": 4500, "surgeW": 9000, "efficiency": 0.9 }""", "/name")]
     [InlineData("""{ "key": "x", "name": "Mine", "systemV": 24, "continuousW": -1, "surgeW": 9000, "efficiency": 0.9 }""", "/continuousW")]
-    [InlineData("""{ "key": "x", "name": "Mine", "systemV": 24, "continuousW": 4500, "surgeW": 9000, "efficiency": 0.9, "overload": [{ "seconds": 5, "watts": 6000 }, { "seconds": 1, "watts": 5000 }] }""", "/overload/1")]
+    [InlineData(
+        """{ "key": "x", "name": "Mine", "systemV": 24, "continuousW": 4500, "surgeW": 9000, "efficiency": 0.9, """
+            + """"overload": [{ "seconds": 5, "watts": 6000 }, { "seconds": 1, "watts": 5000 }] }"""",
+        "/overload/1"
+    )]
     [InlineData("""{ "key": "x", "name": "Mine", "colour": "red" }""", "/colour")]
     [InlineData("null", "/name")]
     [InlineData("{", "is not JSON")]

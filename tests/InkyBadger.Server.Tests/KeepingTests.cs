@@ -91,7 +91,8 @@ public class KeepingTests
     public async Task The_data_folder_of_a_user_is_never_seeded_twice()
     {
         using var server = new RunningServer();
-        foreach (var card in JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray()) await server.Http.DeleteAsync($"/api/designs/{card!["id"]}");
+        foreach (var card in JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray())
+            await server.Http.DeleteAsync($"/api/designs/{card!["id"]}");
         server.Interrupt();
         server.StartAgain();
         Assert.Empty(JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray());

@@ -28,7 +28,9 @@ public sealed class KeptTests : IDisposable
         public TimeSpan Ran { get; set; }
 
         public override DateTimeOffset GetUtcNow() => Now;
+
         public override long GetTimestamp() => Ran.Ticks;
+
         public override long TimestampFrequency => TimeSpan.TicksPerSecond;
     }
 
@@ -54,7 +56,8 @@ public sealed class KeptTests : IDisposable
     {
         var services = new ServiceCollection().AddSingleton<TimeProvider>(clock).AddBadgerStorage(at ?? folder).BuildServiceProvider();
         var started = new Started(services);
-        if (await Preparation.RunAsync(started.Db, at ?? folder, clock.Now.UtcDateTime, told.Add)) await started.Store.SettleAsync(seed: false);
+        if (await Preparation.RunAsync(started.Db, at ?? folder, clock.Now.UtcDateTime, told.Add))
+            await started.Store.SettleAsync(seed: false);
         await started.Seen.BeginAsync(default);
         return started;
     }
@@ -62,8 +65,8 @@ public sealed class KeptTests : IDisposable
     private static DesignDocument Bus(string name) => DemoDesigns.All[0] with { Name = name, Notes = new string('n', 3000) };
 
     /// <summary>
-    /// Killed with its journal still open, then half of the file's pages overwritten: what was set aside is byte for byte what was found, and
-    /// what lies in whole pages is there again.
+    /// Killed with its journal still open, then half of the file's pages overwritten: what was set aside is byte for byte what was found,
+    /// and what lies in whole pages is there again.
     /// </summary>
     [Fact]
     public async Task What_can_be_read_of_a_damaged_database_is_carried_over_and_the_rest_is_listed()
@@ -73,12 +76,15 @@ public sealed class KeptTests : IDisposable
         var (ids, edited) = (new List<string>(), "");
         await using (var before = await Start())
         {
-            foreach (var n in Enumerable.Range(0, 40)) ids.Add((await before.Store.AddAsync(Bus($"Design {n}"), default)).Id);
+            foreach (var n in Enumerable.Range(0, 40))
+                ids.Add((await before.Store.AddAsync(Bus($"Design {n}"), default)).Id);
             edited = ids[5];
-            for (var n = 1; n <= 6; n++) Assert.Equal(WriteOutcome.Done, (await before.Store.ReplaceAsync(edited, n, Bus($"Edit {n}"), default)).Outcome);
+            for (var n = 1; n <= 6; n++)
+                Assert.Equal(WriteOutcome.Done, (await before.Store.ReplaceAsync(edited, n, Bus($"Edit {n}"), default)).Outcome);
             await before.Db.Database.ExecuteSqlRawAsync("PRAGMA wal_checkpoint(TRUNCATE)");
             await before.Store.AddAsync(Bus("In the journal alone"), default);
-            foreach (var ending in new[] { "", "-wal" }) File.Copy(Database.FileIn(folder) + ending, Database.FileIn(found) + ending);
+            foreach (var ending in new[] { "", "-wal" })
+                File.Copy(Database.FileIn(folder) + ending, Database.FileIn(found) + ending);
         }
         var bytes = File.ReadAllBytes(Database.FileIn(found));
         var random = new Random(9);
@@ -100,7 +106,8 @@ public sealed class KeptTests : IDisposable
         Assert.All(await after.Store.DocumentsAsync([.. there.Select(e => e.Id)], default), d => Assert.Null(d.Value.Fault));
         // What could not be carried over is named.
         var list = await File.ReadAllTextAsync(Path.ChangeExtension(aside, ".txt"));
-        foreach (var lost in ids.Except(there.Select(e => e.Id))) Assert.Contains($"design {lost}", list, StringComparison.Ordinal);
+        foreach (var lost in ids.Except(there.Select(e => e.Id)))
+            Assert.Contains($"design {lost}", list, StringComparison.Ordinal);
         Assert.True(there.Count < 41, "the damage hit nothing");
         // A window that knew a state of before must notice that it is another database now.
         Assert.All(there, e => Assert.True(e.Revision > 1000));
@@ -125,7 +132,9 @@ public sealed class KeptTests : IDisposable
             await before.Store.ReplaceAsync(id, 2, Bus("Third"), default);
             await before.Db.Database.ExecuteSqlRawAsync("PRAGMA wal_checkpoint(TRUNCATE)");
             // The page the design lies on, and none of its states'.
-            var page = await before.Db.Database.SqlQuery<long>($"SELECT rootpage AS Value FROM sqlite_master WHERE name = 'designs'").SingleAsync();
+            var page = await before
+                .Db.Database.SqlQuery<long>($"SELECT rootpage AS Value FROM sqlite_master WHERE name = 'designs'")
+                .SingleAsync();
             await before.DisposeAsync();
             var bytes = File.ReadAllBytes(Database.FileIn(folder));
             bytes.AsSpan((int)(page - 1) * 4096, 4096).Clear();
@@ -135,7 +144,11 @@ public sealed class KeptTests : IDisposable
         var found = await after.Store.FindAsync(id, default);
         Assert.Equal("Third", found!.Design.Name);
         Assert.True(found.CanUndo);
-        Assert.Contains("newest state of its history", File.ReadAllText(Directory.GetFiles(folder, "inky-badger-damaged-*.txt").Single()), StringComparison.Ordinal);
+        Assert.Contains(
+            "newest state of its history",
+            File.ReadAllText(Directory.GetFiles(folder, "inky-badger-damaged-*.txt").Single()),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -154,7 +167,8 @@ public sealed class KeptTests : IDisposable
             journal = File.ReadAllBytes(Database.FileIn(folder) + "-wal");
         }
         File.WriteAllBytes(Database.FileIn(moved) + "-wal", journal);
-        await using (var after = await Start(moved)) Assert.Empty(await after.Store.ListAsync(false, default));
+        await using (var after = await Start(moved))
+            Assert.Empty(await after.Store.ListAsync(false, default));
         var aside = Assert.Single(Directory.GetFiles(moved, "inky-badger-left-*.db-wal"));
         Assert.Contains(told, s => s.Contains($"It was set aside as {aside}", StringComparison.Ordinal));
         Assert.Equal(journal, File.ReadAllBytes(aside));
@@ -207,13 +221,15 @@ public sealed class KeptTests : IDisposable
     public async Task A_restored_backup_never_takes_revisions_back()
     {
         var copy = Path.Combine(folder, "copy.db");
-        string id, other;
+        string id,
+            other;
         await using (var before = await Start())
         {
             id = (await before.Store.AddAsync(Bus("One"), default)).Id;
             other = (await before.Store.AddAsync(Bus("Two"), default)).Id;
             await Backup.WriteAsync(folder, copy);
-            for (var n = 1; n <= 8; n++) await before.Store.ReplaceAsync(id, n, Bus($"Edit {n}"), default);
+            for (var n = 1; n <= 8; n++)
+                await before.Store.ReplaceAsync(id, n, Bus($"Edit {n}"), default);
         }
         var said = await Backup.RestoreAsync(folder, copy, clock.Now.UtcDateTime);
         Assert.Equal($"The database of {copy} is in place: 2 designs, the bin included.", said[0]);
@@ -230,13 +246,17 @@ public sealed class KeptTests : IDisposable
         // And back again to what was there before.
         await Backup.RestoreAsync(folder, kept, clock.Now.UtcDateTime);
         await using var again = await Start();
-        Assert.Equal(("Edit 8", 11), ((await again.Store.FindAsync(id, default))!.Design.Name, (await again.Store.FindAsync(id, default))!.Revision));
+        Assert.Equal(
+            ("Edit 8", 11),
+            ((await again.Store.FindAsync(id, default))!.Design.Name, (await again.Store.FindAsync(id, default))!.Revision)
+        );
     }
 
     [Fact]
     public async Task What_is_no_backup_is_not_restored_and_nothing_is_changed()
     {
-        await using (var before = await Start()) await before.Store.AddAsync(Bus("One"), default);
+        await using (var before = await Start())
+            await before.Store.AddAsync(Bus("One"), default);
         var bytes = File.ReadAllBytes(Database.FileIn(folder));
         async Task Refuses(string file, string reason)
         {
@@ -292,33 +312,45 @@ public sealed class KeptTests : IDisposable
         var writes = started.Writes;
         var begun = new TaskCompletionSource();
         var go = new TaskCompletionSource();
-        var first = writes.RunAsync(async turn =>
-        {
-            begun.SetResult();
-            await go.Task;
-            turn.Db.Facts.Add(new() { Name = "first", Value = "1" });
-            return await turn.Db.SaveChangesAsync();
-        }, default);
+        var first = writes.RunAsync(
+            async turn =>
+            {
+                begun.SetResult();
+                await go.Task;
+                turn.Db.Facts.Add(new() { Name = "first", Value = "1" });
+                return await turn.Db.SaveChangesAsync();
+            },
+            default
+        );
         await begun.Task;
         using var gone = new CancellationTokenSource();
-        var bad = writes.RunAsync<int>(async turn =>
-        {
-            turn.Db.Facts.Add(new() { Name = "bad", Value = "1" });
-            await turn.Db.SaveChangesAsync();
-            throw new FormatException("as it happens");
-        }, default);
+        var bad = writes.RunAsync<int>(
+            async turn =>
+            {
+                turn.Db.Facts.Add(new() { Name = "bad", Value = "1" });
+                await turn.Db.SaveChangesAsync();
+                throw new FormatException("as it happens");
+            },
+            default
+        );
         var left = writes.RunAsync(async turn => await turn.Db.Facts.ExecuteDeleteAsync(), gone.Token);
-        var last = writes.RunAsync(async turn =>
-        {
-            turn.Db.Facts.Add(new() { Name = "last", Value = "1" });
-            return await turn.Db.SaveChangesAsync();
-        }, default);
+        var last = writes.RunAsync(
+            async turn =>
+            {
+                turn.Db.Facts.Add(new() { Name = "last", Value = "1" });
+                return await turn.Db.SaveChangesAsync();
+            },
+            default
+        );
         gone.Cancel();
         go.SetResult();
         Assert.Equal((1, 1), (await first, await last));
         await Assert.ThrowsAsync<FormatException>(() => bad);
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => left);
-        Assert.Equal(["first", "last"], (await started.Db.Facts.AsNoTracking().Select(f => f.Name).ToListAsync()).Intersect(["bad", "first", "last"]).Order());
+        Assert.Equal(
+            ["first", "last"],
+            (await started.Db.Facts.AsNoTracking().Select(f => f.Name).ToListAsync()).Intersect(["bad", "first", "last"]).Order()
+        );
     }
 
     [Fact]
@@ -329,7 +361,11 @@ public sealed class KeptTests : IDisposable
         var away = Database.FileIn(folder) + ".away";
         File.Move(Database.FileIn(folder), away);
         var gone = await Assert.ThrowsAsync<DatabaseGone>(() => started.Store.ReplaceAsync(id, 1, Bus("Two"), default));
-        Assert.StartsWith("The database file was moved or deleted while Inky Badger was running.", Database.Explain(gone), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "The database file was moved or deleted while Inky Badger was running.",
+            Database.Explain(gone),
+            StringComparison.Ordinal
+        );
         // Another file of that name is not taken for it.
         File.Copy(away, Database.FileIn(folder));
         await Assert.ThrowsAsync<DatabaseGone>(() => started.Store.AddAsync(Bus("Three"), default));

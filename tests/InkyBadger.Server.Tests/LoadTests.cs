@@ -20,7 +20,8 @@ public class LoadTests
     [Fact]
     public void A_list_as_a_person_writes_it()
     {
-        var read = Csv.Read("""
+        var read = Csv.Read(
+            """
             Name,Kind,Watts,Amps,Volts,Qty,Hours,Times,Duty,Start watts,Season
             Book lift,ac,900 W,,,1,,"10:00-10:10; 15:00–15:10",,3.6 kW,
             Fridge,ac,60,,,,24 h,,25 %,420,both
@@ -28,14 +29,18 @@ public class LoadTests
             Kettle,,"1,800",,,,0.25,,,,
             Lights,converter,24,,,,,22:30 to 6,0.5,,summer
 
-            """);
+            """
+        );
         Assert.Empty(read.Bad);
         Assert.Equal(["Book lift", "Fridge", "Pump", "Kettle", "Lights"], read.Loads.Select(l => l.Name));
         var lift = read.Loads[0];
         Assert.Equal((900.0, 3600.0, LoadKind.Ac), (lift.Watts, lift.SurgeWatts, lift.Kind));
         Assert.Equal([10.0, 10 + 10 / 60.0, 15.0, 15 + 10 / 60.0], lift.Windows!.SelectMany(w => w));
         Assert.Equal((0.25, 24.0), (read.Loads[1].Duty, read.Loads[1].Hours));
-        Assert.Equal((5.0, 12.0, 2, 1.5, Season.Winter), (read.Loads[2].Amps, read.Loads[2].Volts, read.Loads[2].Quantity, read.Loads[2].Hours, read.Loads[2].Season));
+        Assert.Equal(
+            (5.0, 12.0, 2, 1.5, Season.Winter),
+            (read.Loads[2].Amps, read.Loads[2].Volts, read.Loads[2].Quantity, read.Loads[2].Hours, read.Loads[2].Season)
+        );
         Assert.Equal((1800.0, LoadKind.Ac), (read.Loads[3].Watts, read.Loads[3].Kind));
         Assert.Equal([22.5, 6.0], read.Loads[4].Windows![0]);
     }
@@ -90,9 +95,22 @@ public class LoadTests
     [Fact]
     public void What_goes_out_comes_in_again()
     {
-        var loads = DemoDesigns.All.SelectMany(d => d.Banks).SelectMany(b => b.Demand.Loads).Where(l => l.Tap is null)
+        var loads = DemoDesigns
+            .All.SelectMany(d => d.Banks)
+            .SelectMany(b => b.Demand.Loads)
+            .Where(l => l.Tap is null)
             .Concat(LoadLibrary.All.Select(l => l.Load))
-            .Append(new() { Name = "=SUM(A1), \"quoted\"", Watts = 1.25, Hours = 0.5, Va = 2, PowerFactor = 0.625 }).ToList();
+            .Append(
+                new()
+                {
+                    Name = "=SUM(A1), \"quoted\"",
+                    Watts = 1.25,
+                    Hours = 0.5,
+                    Va = 2,
+                    PowerFactor = 0.625,
+                }
+            )
+            .ToList();
         Assert.True(loads.Count > 80);
         var read = Csv.Read(LoadCsv.Write(loads));
         Assert.Empty(read.Bad);
@@ -112,7 +130,8 @@ public class LoadTests
     public void The_five_hundred_and_first_is_refused_by_its_line()
     {
         var text = new StringBuilder("name,watts,hours\n");
-        for (var i = 0; i < 502; i++) text.Append($"L{i},1,1\n");
+        for (var i = 0; i < 502; i++)
+            text.Append($"L{i},1,1\n");
         var read = Csv.Read(text.ToString());
         Assert.Equal((500, 2, 502), (read.Loads.Count, read.Bad.Count, read.Bad[0].Line));
     }
@@ -122,7 +141,8 @@ public class LoadTests
     public void So_many_bad_lines_are_told_and_no_more()
     {
         var text = new StringBuilder("name,watts,hours\n");
-        for (var i = 0; i < 5000; i++) text.Append($"L{i},much,1\n");
+        for (var i = 0; i < 5000; i++)
+            text.Append($"L{i},much,1\n");
         var read = Csv.Read(text.ToString());
         Assert.Equal(LoadCsv.MostBad + 1, read.Bad.Count);
         Assert.StartsWith("and what follows was not read", read.Bad[^1].Reason, StringComparison.Ordinal);
@@ -136,13 +156,19 @@ public class LoadTests
         using var server = new RunningServer(null, "--empty");
         var (id, _) = await server.Keep(Documents.Bus);
         var file = await server.Http.GetAsync($"/api/designs/{id}/loads.csv");
-        Assert.Equal(("text/csv", "loads.csv"), (file.Content.Headers.ContentType!.MediaType, file.Content.Headers.ContentDisposition!.FileName));
+        Assert.Equal(
+            ("text/csv", "loads.csv"),
+            (file.Content.Headers.ContentType!.MediaType, file.Content.Headers.ContentDisposition!.FileName)
+        );
         var answer = await (await server.Http.PostAsync("/api/loads/csv", AsCsv(await file.Content.ReadAsStringAsync()))).Json();
         Assert.Equal(6, answer["loads"]!.AsArray().Count);
         Assert.Empty(answer["bad"]!.AsArray());
         Assert.Equal(HttpStatusCode.NotFound, (await server.Http.GetAsync("/api/designs/nobody/loads.csv")).StatusCode);
         Assert.Equal(HttpStatusCode.BadRequest, (await server.Http.GetAsync($"/api/designs/{id}/loads.csv?bank=3")).StatusCode);
-        Assert.Equal(HttpStatusCode.BadRequest, (await server.Http.PostAsync("/api/loads/csv", AsCsv(new string('x', 1_000_001)))).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await server.Http.PostAsync("/api/loads/csv", AsCsv(new string('x', 1_000_001)))).StatusCode
+        );
     }
 
     [Fact]
@@ -155,13 +181,15 @@ public class LoadTests
             Assert.Equal(HttpStatusCode.NoContent, (await server.Http.PutAsJsonAsync("/api/loads/library/own-1", saw)).StatusCode);
             saw["watts"] = 1300;
             Assert.Equal(HttpStatusCode.NoContent, (await server.Http.PutAsJsonAsync("/api/loads/library/own-1", saw)).StatusCode);
-            foreach (var (key, load, why) in new (string, JsonNode?, string)[]
-            {
-                ("own-2", JsonNode.Parse("""{ "id": "l1", "name": "Bad", "kind": "ac", "watts": -1, "hours": 1 }"""), "/watts"),
-                ("own-2", JsonNode.Parse("""{ "id": "l1", "name": "", "kind": "ac", "watts": 1, "hours": 1 }"""), "/name"),
-                ("own 2", saw, "letters, digits or hyphens"),
-                ("own-2", JsonValue.Create(5), "object"),
-            })
+            foreach (
+                var (key, load, why) in new (string, JsonNode?, string)[]
+                {
+                    ("own-2", JsonNode.Parse("""{ "id": "l1", "name": "Bad", "kind": "ac", "watts": -1, "hours": 1 }"""), "/watts"),
+                    ("own-2", JsonNode.Parse("""{ "id": "l1", "name": "", "kind": "ac", "watts": 1, "hours": 1 }"""), "/name"),
+                    ("own 2", saw, "letters, digits or hyphens"),
+                    ("own-2", JsonValue.Create(5), "object"),
+                }
+            )
             {
                 var refused = await server.Http.PutAsJsonAsync($"/api/loads/library/{key}", load);
                 Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
@@ -212,24 +240,56 @@ public class LoadTests
     }
 
     /// <summary>
-    /// Names that a spreadsheet would run, read by either separator: no cell of the file begins with what it takes for a formula, and each name
-    /// comes back as it was.
+    /// Names that a spreadsheet would run, read by either separator: no cell of the file begins with what it takes for a formula, and each
+    /// name comes back as it was.
     /// </summary>
     [Fact]
     public void What_a_spreadsheet_would_run_goes_out_safe_and_comes_back_unchanged()
     {
         var random = new Random(8);
-        string[] parts = ["=1+1", "+1", "-2", "@x", "'", "''=1", "Lamp", ";", ",", "\t", "\"", " ", "=", "a;=b", "a,-b", "＝1", "🦡", "\n@"];
+        string[] parts =
+        [
+            "=1+1",
+            "+1",
+            "-2",
+            "@x",
+            "'",
+            "''=1",
+            "Lamp",
+            ";",
+            ",",
+            "\t",
+            "\"",
+            " ",
+            "=",
+            "a;=b",
+            "a,-b",
+            "＝1",
+            "🦡",
+            "\n@",
+        ];
         for (var n = 0; n < 3000; n++)
         {
             var name = string.Concat(Enumerable.Range(0, random.Next(1, 6)).Select(_ => parts[random.Next(parts.Length)]));
-            if (name.Trim().Length == 0) continue;
-            var text = LoadCsv.Write([new Load { Id = "a", Name = name, Watts = 5, Hours = 1 }]);
+            if (name.Trim().Length == 0)
+                continue;
+            var text = LoadCsv.Write([
+                new Load
+                {
+                    Id = "a",
+                    Name = name,
+                    Watts = 5,
+                    Hours = 1,
+                },
+            ]);
             var read = Csv.Read(text);
             Assert.Equal(name, Assert.Single(read.Loads).Name);
             foreach (var separator in ",;\t")
-                foreach (var cell in text.Split('\n').Skip(1).SelectMany(line => line.Split(separator)))
-                    Assert.False(cell.TrimStart(' ', '"', '\u00A0').StartsWith('=') || cell.TrimStart(' ', '"').StartsWith('@'), $"{cell} of {text}");
+            foreach (var cell in text.Split('\n').Skip(1).SelectMany(line => line.Split(separator)))
+                Assert.False(
+                    cell.TrimStart(' ', '"', '\u00A0').StartsWith('=') || cell.TrimStart(' ', '"').StartsWith('@'),
+                    $"{cell} of {text}"
+                );
         }
     }
 
@@ -237,8 +297,14 @@ public class LoadTests
     [Fact]
     public void No_pattern_is_without_a_bound()
     {
-        var patterns = Directory.GetFiles(Path.Combine(RunningServer.Root, "src"), "*.cs", SearchOption.AllDirectories).Where(f => !f.Contains("/obj/", StringComparison.Ordinal))
-            .SelectMany(File.ReadLines).Where(l => System.Text.RegularExpressions.Regex.IsMatch(l, @"\bRegex\b.*\bnew\b|Regex\.(Match|IsMatch|Replace|Split)|GeneratedRegex")).ToList();
+        var patterns = Directory
+            .GetFiles(Path.Combine(RunningServer.Root, "src"), "*.cs", SearchOption.AllDirectories)
+            .Where(f => !f.Contains("/obj/", StringComparison.Ordinal))
+            .SelectMany(File.ReadLines)
+            .Where(l =>
+                System.Text.RegularExpressions.Regex.IsMatch(l, @"\bRegex\b.*\bnew\b|Regex\.(Match|IsMatch|Replace|Split)|GeneratedRegex")
+            )
+            .ToList();
         Assert.NotEmpty(patterns);
         Assert.All(patterns, l => Assert.Contains("Linear", l, StringComparison.Ordinal));
     }

@@ -28,7 +28,9 @@ public class MishapTests
         var random = new Random(seed);
         using var server = new RunningServer(null, "--empty");
         var (id, etag) = await server.Keep(Documents.Bus.With("/notes", "0"));
-        long confirmed = 0, sent = 0, all = 0;
+        long confirmed = 0,
+            sent = 0,
+            all = 0;
         for (var kill = 0; kill < kills; kill++)
         {
             var begun = new TaskCompletionSource();
@@ -40,7 +42,8 @@ public class MishapTests
                     {
                         sent++;
                         var answer = await server.Put(id, etag, Documents.Bus.With("/notes", sent.ToString()));
-                        if (answer.StatusCode != HttpStatusCode.OK) throw new InvalidOperationException($"{answer.StatusCode} at edit {sent}");
+                        if (answer.StatusCode != HttpStatusCode.OK)
+                            throw new InvalidOperationException($"{answer.StatusCode} at edit {sent}");
                         etag = answer.Headers.ETag!.Tag;
                         confirmed = sent;
                         all++;
@@ -61,7 +64,8 @@ public class MishapTests
                 }
             });
             // Now and then before the first edit is in, mostly in the thick of them.
-            if (kill % 5 > 0) await Task.WhenAny(writing, begun.Task);
+            if (kill % 5 > 0)
+                await Task.WhenAny(writing, begun.Task);
             await Task.WhenAny(writing, Task.Delay(random.Next(kill % 5 > 0 ? 250 : 900)));
             server.Kill();
             await writing;
@@ -70,7 +74,10 @@ public class MishapTests
             var response = await server.Http.GetAsync($"/api/designs/{id}");
             var found = long.Parse((string)(await response.Json())["design"]!["notes"]!);
             // The edit on its way at that moment may be there or not; nothing confirmed may be missing.
-            Assert.True(found == confirmed || found == sent, $"kill {kill}: {found} is there, {confirmed} was confirmed, {sent} was sent (seed {seed})");
+            Assert.True(
+                found == confirmed || found == sent,
+                $"kill {kill}: {found} is there, {confirmed} was confirmed, {sent} was sent (seed {seed})"
+            );
             etag = response.Headers.ETag!.Tag;
             confirmed = sent = found;
         }
@@ -110,7 +117,11 @@ public class MishapTests
             await hold.ExecuteNonQueryAsync();
             var refused = await server.Put(id, etag, Documents.Bus.With("/name", "later"));
             Assert.Equal(HttpStatusCode.ServiceUnavailable, refused.StatusCode);
-            Assert.StartsWith("The database is held by another program.", (string)(await refused.Json())["detail"]!, StringComparison.Ordinal);
+            Assert.StartsWith(
+                "The database is held by another program.",
+                (string)(await refused.Json())["detail"]!,
+                StringComparison.Ordinal
+            );
             // Reading goes on meanwhile.
             Assert.Equal(HttpStatusCode.OK, (await server.Http.GetAsync($"/api/designs/{id}")).StatusCode);
         }
@@ -133,7 +144,8 @@ public class MishapTests
             {
                 var next = Documents.Bus.With("/notes", new string((char)('a' + edits % 26), 9_900));
                 answer = await server.Put(id, etag, next);
-                if (answer.StatusCode != HttpStatusCode.OK) break;
+                if (answer.StatusCode != HttpStatusCode.OK)
+                    break;
                 (etag, last) = (answer.Headers.ETag!.Tag, next);
                 Assert.True(++edits < 2000, "the disk never filled");
             }
@@ -154,7 +166,10 @@ public class MishapTests
     public async Task A_folder_that_cannot_be_written_is_said_in_a_sentence()
     {
         var folder = Directory.CreateTempSubdirectory("inky-badger-readonly-").FullName;
-        Assert.SkipUnless(Run("mount", "-t", "tmpfs", "-o", "size=8m", "tmpfs", folder) == 0, "this user may not mount a disk to make it read-only");
+        Assert.SkipUnless(
+            Run("mount", "-t", "tmpfs", "-o", "size=8m", "tmpfs", folder) == 0,
+            "this user may not mount a disk to make it read-only"
+        );
         try
         {
             using (var server = new RunningServer(folder, "--empty"))
@@ -178,7 +193,9 @@ public class MishapTests
     {
         try
         {
-            using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardError = true, RedirectStandardOutput = true })!;
+            using var process = Process.Start(
+                new ProcessStartInfo(program, arguments) { RedirectStandardError = true, RedirectStandardOutput = true }
+            )!;
             process.WaitForExit();
             return process.ExitCode;
         }
@@ -197,7 +214,8 @@ public class MishapTests
         using var stop = new CancellationTokenSource();
         var edits = Task.Run(async () =>
         {
-            for (var i = 0; !stop.IsCancellationRequested; i++) etag = (await server.Put(id, etag, Documents.Bus.With("/notes", $"{i}"))).Headers.ETag!.Tag;
+            for (var i = 0; !stop.IsCancellationRequested; i++)
+                etag = (await server.Put(id, etag, Documents.Bus.With("/notes", $"{i}"))).Headers.ETag!.Tag;
         });
         var (code, output) = RunningServer.RunToEnd("--data", server.DataFolder, "--backup", target);
         var overHttp = await server.Http.GetByteArrayAsync("/api/backup");
@@ -213,7 +231,10 @@ public class MishapTests
             var folder = Directory.CreateTempSubdirectory("inky-badger-restored-").FullName;
             File.WriteAllBytes(Database.FileIn(folder), bytes);
             using (var restored = new RunningServer(folder))
-                Assert.Equal("Marrow Lane library bus", (string)(await (await restored.Http.GetAsync($"/api/designs/{id}")).Json())["design"]!["name"]!);
+                Assert.Equal(
+                    "Marrow Lane library bus",
+                    (string)(await (await restored.Http.GetAsync($"/api/designs/{id}")).Json())["design"]!["name"]!
+                );
             Directory.Delete(folder, recursive: true);
         }
     }
@@ -228,8 +249,10 @@ public class MishapTests
             // As the first version left it: no history yet.
             await db.GetService<IMigrator>().MigrateAsync("Initial");
             await db.Database.ExecuteSqlRawAsync(
-                "INSERT INTO designs (Id, Name, Document, Revision, CreatedUtc, UpdatedUtc) VALUES ('old1', 'Marrow Lane library bus', {0}, 7, '2026-01-02', '2026-01-02')",
-                DesignFormat.Write(DemoDesigns.All[0]));
+                "INSERT INTO designs (Id, Name, Document, Revision, CreatedUtc, UpdatedUtc) VALUES ('old1', 'Marrow Lane library "
+                    + "bus', {0}, 7, '2026-01-02', '2026-01-02')",
+                DesignFormat.Write(DemoDesigns.All[0])
+            );
         }
         using (var server = new RunningServer(folder))
         {

@@ -1,7 +1,7 @@
 using System.Text.Json.Nodes;
-using InkyBadger.Core.Work;
 using InkyBadger.Core.Demo;
 using InkyBadger.Core.Design;
+using InkyBadger.Core.Work;
 using InkyBadger.Server.Designs;
 using InkyBadger.Tests.Shared;
 
@@ -23,8 +23,10 @@ public class SchemaTests
     {
         var examples = Directory.GetFiles(Path.Combine(Format, "examples"), "*.json");
         Assert.True(examples.Length >= 2);
-        foreach (var file in examples) Assert.Empty(Reader.Read(File.ReadAllText(file)).Faults);
-        foreach (var demo in DemoDesigns.All) Assert.Empty(Reader.Read(DesignFormat.Write(demo)).Faults);
+        foreach (var file in examples)
+            Assert.Empty(Reader.Read(File.ReadAllText(file)).Faults);
+        foreach (var demo in DemoDesigns.All)
+            Assert.Empty(Reader.Read(DesignFormat.Write(demo)).Faults);
     }
 
     /// <summary>A document with something in every field of the schema.</summary>
@@ -38,37 +40,48 @@ public class SchemaTests
 
     private static JsonNode? Fill(JsonNode schema)
     {
-        if (schema["$ref"] is { } reference) return Fill(Schema["definitions"]![((string)reference!).Split('/')[^1]]!);
-        if (schema["oneOf"] is JsonArray choices) return Fill(choices.First(c => (string?)c!["type"] != "null")!);
-        if (schema["enum"] is JsonArray words) return words.First(w => w is not null)!.DeepClone();
+        if (schema["$ref"] is { } reference)
+            return Fill(Schema["definitions"]![((string)reference!).Split('/')[^1]]!);
+        if (schema["oneOf"] is JsonArray choices)
+            return Fill(choices.First(c => (string?)c!["type"] != "null")!);
+        if (schema["enum"] is JsonArray words)
+            return words.First(w => w is not null)!.DeepClone();
         switch (TypeOf(schema))
         {
             case "object":
                 var made = new JsonObject();
-                foreach (var (name, field) in schema["properties"]?.AsObject() ?? []) made[name] = Fill(field!);
+                foreach (var (name, field) in schema["properties"]?.AsObject() ?? [])
+                    made[name] = Fill(field!);
                 return made;
             case "array":
                 var least = Math.Max(1, (int?)schema["minItems"] ?? 1);
                 return new JsonArray([.. Enumerable.Range(0, least).Select(_ => Fill(schema["items"]!))]);
-            case "integer": return (int)Math.Ceiling((double?)schema["minimum"] ?? 1);
-            case "number": return (double?)schema["minimum"] ?? ((double?)schema["exclusiveMinimum"] ?? 0) + 0.5;
-            case "boolean": return true;
-            default: return "x";
+            case "integer":
+                return (int)Math.Ceiling((double?)schema["minimum"] ?? 1);
+            case "number":
+                return (double?)schema["minimum"] ?? ((double?)schema["exclusiveMinimum"] ?? 0) + 0.5;
+            case "boolean":
+                return true;
+            default:
+                return "x";
         }
     }
 
-    private static string TypeOf(JsonNode schema) => schema["type"] switch
-    {
-        JsonArray several => (string)several.First(t => (string)t! != "null")!,
-        { } one => (string)one!,
-        _ => "any",
-    };
+    private static string TypeOf(JsonNode schema) =>
+        schema["type"] switch
+        {
+            JsonArray several => (string)several.First(t => (string)t! != "null")!,
+            { } one => (string)one!,
+            _ => "any",
+        };
 
     /// <summary>Every place of the full document with the schema that rules it.</summary>
     private static IEnumerable<(string Pointer, JsonNode Schema)> Places(JsonNode schema, string pointer)
     {
-        if (schema["$ref"] is { } reference) return Places(Schema["definitions"]![((string)reference!).Split('/')[^1]]!, pointer);
-        if (schema["oneOf"] is JsonArray choices) return Places(choices.First(c => (string?)c!["type"] != "null")!, pointer);
+        if (schema["$ref"] is { } reference)
+            return Places(Schema["definitions"]![((string)reference!).Split('/')[^1]]!, pointer);
+        if (schema["oneOf"] is JsonArray choices)
+            return Places(choices.First(c => (string?)c!["type"] != "null")!, pointer);
         var here = new[] { (pointer, schema) };
         return TypeOf(schema) switch
         {
@@ -87,35 +100,56 @@ public class SchemaTests
     public void Every_limit_is_kept_at_every_place()
     {
         // Rules across fields may refuse the filled document; the schema itself must not.
-        Assert.DoesNotContain(Faults(Full()), f => f.Reason.StartsWith("must be", StringComparison.Ordinal) && !f.Reason.StartsWith("must be one of", StringComparison.Ordinal));
+        Assert.DoesNotContain(Faults(Full()), f =>
+            f.Reason.StartsWith("must be", StringComparison.Ordinal) && !f.Reason.StartsWith("must be one of", StringComparison.Ordinal)
+        );
         var limits = 0;
         var leaks = new List<string>();
         void Must(string pointer, JsonNode? value, string what)
         {
             limits++;
-            if (!Refuses(pointer, value)) leaks.Add($"{pointer} takes {what}");
+            if (!Refuses(pointer, value))
+                leaks.Add($"{pointer} takes {what}");
         }
         foreach (var (pointer, schema) in Places(Schema, ""))
         {
-            if (pointer.Length == 0) continue;
-            if (schema["minimum"] is { } least) Must(pointer, (double)least - Math.Max(1e-3, Math.Abs((double)least) * 1e-3), "less than its minimum");
-            if (schema["exclusiveMinimum"] is { } bound) Must(pointer, (double)bound, "its exclusive minimum");
-            if (schema["maximum"] is { } most) Must(pointer, (double)most * 1.001 + 1e-3, "more than its maximum");
-            if (schema["maxLength"] is { } length) Must(pointer, new string('x', (int)length + 1), "a text too long");
-            if ((int?)schema["minLength"] > 0) Must(pointer, "", "an empty text");
-            if (schema["enum"] is not null) Must(pointer, "no such word", "a word that is not one of its own");
-            if (schema["maxItems"] is { } many) Must(pointer, new JsonArray([.. Enumerable.Range(0, (int)many + 1).Select(_ => Fill(schema["items"]!))]), "too many entries");
-            if ((int?)schema["minItems"] > 0) Must(pointer, new JsonArray(), "too few entries");
+            if (pointer.Length == 0)
+                continue;
+            if (schema["minimum"] is { } least)
+                Must(pointer, (double)least - Math.Max(1e-3, Math.Abs((double)least) * 1e-3), "less than its minimum");
+            if (schema["exclusiveMinimum"] is { } bound)
+                Must(pointer, (double)bound, "its exclusive minimum");
+            if (schema["maximum"] is { } most)
+                Must(pointer, (double)most * 1.001 + 1e-3, "more than its maximum");
+            if (schema["maxLength"] is { } length)
+                Must(pointer, new string('x', (int)length + 1), "a text too long");
+            if ((int?)schema["minLength"] > 0)
+                Must(pointer, "", "an empty text");
+            if (schema["enum"] is not null)
+                Must(pointer, "no such word", "a word that is not one of its own");
+            if (schema["maxItems"] is { } many)
+                Must(
+                    pointer,
+                    new JsonArray([.. Enumerable.Range(0, (int)many + 1).Select(_ => Fill(schema["items"]!))]),
+                    "too many entries"
+                );
+            if ((int?)schema["minItems"] > 0)
+                Must(pointer, new JsonArray(), "too few entries");
             var type = TypeOf(schema);
-            if (type != "any") Must(pointer, type is "string" or "boolean" ? 7 : "text", "a value of another type");
-            if (type == "object" && schema["additionalProperties"] is JsonValue more && !(bool)more) Must(pointer + "/surprise", 1, "a field it does not know");
+            if (type != "any")
+                Must(pointer, type is "string" or "boolean" ? 7 : "text", "a value of another type");
+            if (type == "object" && schema["additionalProperties"] is JsonValue more && !(bool)more)
+                Must(pointer + "/surprise", 1, "a field it does not know");
             foreach (var required in schema["required"]?.AsArray() ?? [])
             {
                 limits++;
                 var without = Full();
-                var parent = pointer.Split('/')[1..].Aggregate((JsonNode)without, (at, s) => at is JsonArray list ? list[int.Parse(s)]! : at[s]!);
+                var parent = pointer
+                    .Split('/')[1..]
+                    .Aggregate((JsonNode)without, (at, s) => at is JsonArray list ? list[int.Parse(s)]! : at[s]!);
                 parent.AsObject().Remove((string)required!);
-                if (!Faults(without).Any(f => f.Pointer == $"{pointer}/{required}")) leaks.Add($"{pointer} does without {required}");
+                if (!Faults(without).Any(f => f.Pointer == $"{pointer}/{required}"))
+                    leaks.Add($"{pointer} does without {required}");
             }
         }
         Assert.Empty(leaks);
@@ -136,9 +170,14 @@ public class SchemaTests
             using var parsed = System.Text.Json.JsonDocument.Parse(document);
             var faults = check.Faults(parsed.RootElement);
             var others = schema.Validate(document);
-            Assert.True(faults.Count == 0 == (others.Count == 0), $"{string.Join("; ", faults)} against {string.Join("; ", others)}:\n{document}");
-            if (faults.Count == 0) good++;
-            else bad++;
+            Assert.True(
+                faults.Count == 0 == (others.Count == 0),
+                $"{string.Join("; ", faults)} against {string.Join("; ", others)}:\n{document}"
+            );
+            if (faults.Count == 0)
+                good++;
+            else
+                bad++;
         }
         Assert.True(good > 100 && bad > 500, $"{good} good, {bad} bad");
     }
@@ -146,7 +185,9 @@ public class SchemaTests
     [Fact]
     public void A_schema_with_a_keyword_that_is_not_kept_is_refused()
     {
-        var e = Assert.Throws<NotSupportedException>(() => new SchemaCheck("""{ "type": "object", "minProperties": 2, "definitions": {} }"""));
+        var e = Assert.Throws<NotSupportedException>(() =>
+            new SchemaCheck("""{ "type": "object", "minProperties": 2, "definitions": {} }""")
+        );
         Assert.Equal("the schema's minProperties is not kept", e.Message);
     }
 
@@ -155,11 +196,17 @@ public class SchemaTests
     public void Characters_are_counted_and_whole_numbers_are_known_by_their_value()
     {
         Assert.Empty(Faults(Documents.Bus.With("/name", string.Concat(Enumerable.Repeat("🦡", 80)))));
-        Assert.Equal("must be 80 characters at most", Assert.Single(Faults(Documents.Bus.With("/name", string.Concat(Enumerable.Repeat("🦡", 81))))).Reason);
+        Assert.Equal(
+            "must be 80 characters at most",
+            Assert.Single(Faults(Documents.Bus.With("/name", string.Concat(Enumerable.Repeat("🦡", 81))))).Reason
+        );
         var text = Documents.Bus.ToJsonString().Replace("\"quantity\":2", "\"quantity\":2.0", StringComparison.Ordinal);
         Assert.Contains("2.0", text, StringComparison.Ordinal);
         Assert.Equal(2, Reader.Read(text).Design!.Banks[0].Demand.Loads.First(l => l.Quantity == 2).Quantity);
-        Assert.Equal("must be a whole number", Assert.Single(Reader.Read(text.Replace("2.0", "2.5", StringComparison.Ordinal)).Faults).Reason);
+        Assert.Equal(
+            "must be a whole number",
+            Assert.Single(Reader.Read(text.Replace("2.0", "2.5", StringComparison.Ordinal)).Faults).Reason
+        );
     }
 
     [Theory]
@@ -184,7 +231,8 @@ public class SchemaTests
     public void A_file_stands_alone_with_what_the_architecture_asks_for()
     {
         var names = Schema["definitions"]!.AsObject().Select(d => d.Key).ToList();
-        foreach (var wanted in new[] { "bank", "load", "unit", "inverter", "run", "source", "join", "position" }) Assert.Contains(wanted, names);
+        foreach (var wanted in new[] { "bank", "load", "unit", "inverter", "run", "source", "join", "position" })
+            Assert.Contains(wanted, names);
         Assert.Equal(8, (int)Schema["properties"]!["banks"]!["maxItems"]!);
     }
 }

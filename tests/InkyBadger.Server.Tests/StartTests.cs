@@ -38,17 +38,26 @@ public sealed class StartTests : IDisposable
         await db.GetService<IMigrator>().MigrateAsync("Initial");
         var text = DesignFormat.Write(DemoDesigns.All[0]);
         for (var i = 0; i < designs; i++)
-            await db.Database.ExecuteSqlAsync($"INSERT INTO designs (Id, Name, Document, Revision, CreatedUtc, UpdatedUtc) VALUES ({$"old{i}"}, 'Old', {text}, 7, '2026-01-02', '2026-01-02')");
+            await db.Database.ExecuteSqlAsync(
+                $"""
+                INSERT INTO designs (Id, Name, Document, Revision, CreatedUtc, UpdatedUtc)
+                VALUES ({$"old{i}"}, 'Old', {text}, 7, '2026-01-02', '2026-01-02')
+                """
+            );
     }
 
-    private static async Task<int> Shelf(RunningServer server) => JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray().Count;
+    private static async Task<int> Shelf(RunningServer server) =>
+        JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray().Count;
 
     /// <summary>What a kill in the middle of a migration leaves behind: a row that says somebody is at it.</summary>
     [Fact]
     public async Task A_migration_lock_that_nobody_holds_is_taken_over()
     {
         await Older();
-        await Execute("CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER PRIMARY KEY, Timestamp TEXT NOT NULL); INSERT INTO __EFMigrationsLock VALUES (1, '2026-01-02')");
+        await Execute(
+            "CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER PRIMARY KEY, Timestamp TEXT NOT NULL); INSERT INTO "
+                + "__EFMigrationsLock VALUES (1, '2026-01-02')"
+        );
         using var server = new RunningServer(folder);
         Assert.Equal(1, await Shelf(server));
         server.Kill();
@@ -76,19 +85,25 @@ public sealed class StartTests : IDisposable
     [Fact]
     public async Task A_database_of_a_newer_program_is_left_as_it_is()
     {
-        using (var server = new RunningServer(folder)) server.Interrupt();
+        using (var server = new RunningServer(folder))
+            server.Interrupt();
         await Execute("INSERT INTO __EFMigrationsHistory VALUES ('20991231000000_Tomorrow', '99.0')");
         var before = File.ReadAllBytes(DatabaseFile);
         var (code, output) = RunningServer.RunToEnd("--data", folder, "--port", "0");
         Assert.Equal(1, code);
-        Assert.StartsWith($"Inky Badger cannot start: the database {DatabaseFile} was written by a newer Inky Badger, and is left as it is.", output, StringComparison.Ordinal);
+        Assert.StartsWith(
+            $"Inky Badger cannot start: the database {DatabaseFile} was written by a newer Inky Badger, and is left as it is.",
+            output,
+            StringComparison.Ordinal
+        );
         Assert.Equal(before, File.ReadAllBytes(DatabaseFile));
     }
 
     [Fact]
     public async Task A_start_that_waits_says_for_what()
     {
-        using (var first = new RunningServer(folder)) first.Interrupt();
+        using (var first = new RunningServer(folder))
+            first.Interrupt();
         await using var other = new SqliteConnection($"Data Source={DatabaseFile};Pooling=False");
         await other.OpenAsync();
         await using var hold = other.CreateCommand();
@@ -99,14 +114,15 @@ public sealed class StartTests : IDisposable
         Assert.Equal($"Waiting for another program that holds {DatabaseFile}…", line);
         hold.CommandText = "ROLLBACK";
         await hold.ExecuteNonQueryAsync();
-        while (await waiting.StandardOutput.ReadLineAsync() is { } next && !next.StartsWith("Open ", StringComparison.Ordinal)) Assert.DoesNotContain("cannot", next, StringComparison.Ordinal);
+        while (await waiting.StandardOutput.ReadLineAsync() is { } next && !next.StartsWith("Open ", StringComparison.Ordinal))
+            Assert.DoesNotContain("cannot", next, StringComparison.Ordinal);
         Assert.False(waiting.HasExited);
         waiting.Kill();
     }
 
     /// <summary>
-    /// Killed at its very first steps, again and again: the next start comes up, with the demo designs that a first start brings, and never with
-    /// two sets of them. INKY_KILLS sets how often.
+    /// Killed at its very first steps, again and again: the next start comes up, with the demo designs that a first start brings, and never
+    /// with two sets of them. INKY_KILLS sets how often.
     /// </summary>
     [Fact]
     public async Task A_first_start_that_is_killed_is_made_good_by_the_next()
@@ -135,8 +151,10 @@ public sealed class StartTests : IDisposable
         var random = new Random(Seed());
         for (var kill = 0; kill < Kills(2); kill++)
         {
-            if (File.Exists(DatabaseFile)) File.Delete(DatabaseFile);
-            foreach (var left in Directory.GetFiles(folder)) File.Delete(left);
+            if (File.Exists(DatabaseFile))
+                File.Delete(DatabaseFile);
+            foreach (var left in Directory.GetFiles(folder))
+                File.Delete(left);
             await Older(300);
             using (var begun = RunningServer.Begin("--data", folder, "--port", "0"))
             {
@@ -157,7 +175,8 @@ public sealed class StartTests : IDisposable
     [Fact]
     public async Task A_backup_that_is_killed_leaves_no_half_file()
     {
-        using (var server = new RunningServer(folder, "--empty")) server.Interrupt();
+        using (var server = new RunningServer(folder, "--empty"))
+            server.Interrupt();
         await Fill(3000);
         var random = new Random(Seed());
         var target = Path.Combine(folder, "copy.db");
@@ -170,7 +189,8 @@ public sealed class StartTests : IDisposable
             await Task.Delay(kill == 0 ? 0 : random.Next(60));
             begun.Kill();
             await begun.WaitForExitAsync();
-            if (!File.Exists(target)) cut++;
+            if (!File.Exists(target))
+                cut++;
             else
             {
                 Assert.Equal(3000, await Count(target));
@@ -189,7 +209,8 @@ public sealed class StartTests : IDisposable
     [Fact]
     public async Task A_restore_that_is_killed_leaves_the_old_or_the_new()
     {
-        using (var server = new RunningServer(folder, "--empty")) server.Interrupt();
+        using (var server = new RunningServer(folder, "--empty"))
+            server.Interrupt();
         await Fill(2000);
         var backup = Path.Combine(folder, "backup.db");
         Assert.Equal(0, RunningServer.RunToEnd("--data", folder, "--backup", backup).ExitCode);
@@ -223,7 +244,9 @@ public sealed class StartTests : IDisposable
         for (var i = 0; i < designs; i++)
         {
             await using var command = connection.CreateCommand();
-            command.CommandText = "INSERT INTO designs (Id, Name, Document, Revision, CreatedUtc, UpdatedUtc, StateAt) VALUES ($id, 'Many', $text, 3, '2026-01-02', '2026-01-02', 0)";
+            command.CommandText =
+                "INSERT INTO designs (Id, Name, Document, Revision, CreatedUtc, UpdatedUtc, StateAt) VALUES ($id, 'Many', $text, "
+                + "3, '2026-01-02', '2026-01-02', 0)";
             command.Parameters.AddWithValue("$id", $"d{i}");
             command.Parameters.AddWithValue("$text", text);
             await command.ExecuteNonQueryAsync();
@@ -242,7 +265,8 @@ public sealed class StartTests : IDisposable
         return (long)(await command.ExecuteScalarAsync())!;
     }
 
-    private static int Kills(int usual) => int.TryParse(Environment.GetEnvironmentVariable("INKY_KILLS"), out var k) ? Math.Max(usual, k / 10) : usual;
+    private static int Kills(int usual) =>
+        int.TryParse(Environment.GetEnvironmentVariable("INKY_KILLS"), out var k) ? Math.Max(usual, k / 10) : usual;
 
     private static int Seed()
     {
@@ -254,6 +278,7 @@ public sealed class StartTests : IDisposable
     /// <summary>Waits for a moment of a process that may be over in no time; it may end before the moment comes.</summary>
     private static async Task Until(Func<bool> moment, Process begun)
     {
-        while (!moment() && !begun.HasExited) await Task.Delay(1);
+        while (!moment() && !begun.HasExited)
+            await Task.Delay(1);
     }
 }

@@ -44,14 +44,25 @@ public class UnreadableTests
         Assert.Equal(["good.json", "odd-date.json", "torn-unreadable.txt"], zip.Entries.Select(e => e.FullName).Order());
         Assert.Equal(File.ReadAllText(aside), await server.Http.GetStringAsync($"/api/designs/{torn}/file"));
 
-        foreach (var answer in new[] { await server.Http.GetAsync($"/api/designs/{torn}"), await server.Http.PostAsync($"/api/designs/{torn}/copy", null), await server.Http.GetAsync($"/api/designs/{odd}") })
+        foreach (
+            var answer in new[]
+            {
+                await server.Http.GetAsync($"/api/designs/{torn}"),
+                await server.Http.PostAsync($"/api/designs/{torn}/copy", null),
+                await server.Http.GetAsync($"/api/designs/{odd}"),
+            }
+        )
         {
             Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
             Assert.Contains("is there but cannot be read", (string)(await answer.Json())["detail"]!, StringComparison.Ordinal);
         }
         // It can be put away like any other, and is not lost by that.
         Assert.Equal(HttpStatusCode.NoContent, (await server.Http.DeleteAsync($"/api/designs/{torn}")).StatusCode);
-        Assert.StartsWith("its text", (string)JsonNode.Parse(await server.Http.GetStringAsync("/api/designs?bin=true"))![0]!["unreadable"]!, StringComparison.Ordinal);
+        Assert.StartsWith(
+            "its text",
+            (string)JsonNode.Parse(await server.Http.GetStringAsync("/api/designs?bin=true"))![0]!["unreadable"]!,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -59,9 +70,16 @@ public class UnreadableTests
     {
         using var server = new RunningServer(null, "--empty");
         var load = Documents.Bus["banks"]![0]!["demand"]!["loads"]![0]!.ToJsonString();
-        foreach (var key in new[] { "one", "two" }) Assert.Equal(HttpStatusCode.NoContent, (await server.Http.PutAsync($"/api/loads/library/{key}", Documents.Body(load))).StatusCode);
+        foreach (var key in new[] { "one", "two" })
+            Assert.Equal(
+                HttpStatusCode.NoContent,
+                (await server.Http.PutAsync($"/api/loads/library/{key}", Documents.Body(load))).StatusCode
+            );
         await Execute(server, "UPDATE own_items SET Document = '{' WHERE Key = 'one'");
-        Assert.Equal("two", (string)Assert.Single((await (await server.Http.GetAsync("/api/loads/library")).Json())["own"]!.AsArray())!["key"]!);
+        Assert.Equal(
+            "two",
+            (string)Assert.Single((await (await server.Http.GetAsync("/api/loads/library")).Json())["own"]!.AsArray())!["key"]!
+        );
 
         var (id, etag) = await server.Keep(Documents.Bus);
         etag = (await server.Put(id, etag, Documents.Bus.With("/name", "Second"))).Headers.ETag!.Tag;
@@ -82,7 +100,11 @@ public class UnreadableTests
         File.Move(file, file + ".away");
         var answer = await server.Put(id, etag, Documents.Bus.With("/name", "Unkept"));
         Assert.Equal(HttpStatusCode.ServiceUnavailable, answer.StatusCode);
-        Assert.StartsWith("The database file was moved or deleted while Inky Badger was running.", (string)(await answer.Json())["detail"]!, StringComparison.Ordinal);
+        Assert.StartsWith(
+            "The database file was moved or deleted while Inky Badger was running.",
+            (string)(await answer.Json())["detail"]!,
+            StringComparison.Ordinal
+        );
         File.Move(file + ".away", file);
         Assert.Equal(HttpStatusCode.OK, (await server.Put(id, etag, Documents.Bus.With("/name", "Kept"))).StatusCode);
     }

@@ -17,7 +17,11 @@ public sealed class RunningServer : IDisposable
     /// <summary>Everything it has printed so far.</summary>
     public string Said
     {
-        get { lock (said) return said.ToString(); }
+        get
+        {
+            lock (said)
+                return said.ToString();
+        }
     }
 
     private System.Text.StringBuilder said = new();
@@ -44,7 +48,9 @@ public sealed class RunningServer : IDisposable
     public static string Root { get; } = FindRoot();
 
     /// <summary>As ./run starts it where INKY_SERVER names that; else built beside these tests, in the same configuration.</summary>
-    public static string Dll { get; } = Environment.GetEnvironmentVariable("INKY_SERVER") ?? Path.Combine(Root, "src/InkyBadger.Server/bin", Configuration(), "net10.0/InkyBadger.Server.dll");
+    public static string Dll { get; } =
+        Environment.GetEnvironmentVariable("INKY_SERVER")
+        ?? Path.Combine(Root, "src/InkyBadger.Server/bin", Configuration(), "net10.0/InkyBadger.Server.dll");
 
     public static string Web { get; } = Path.Combine(Root, "web/dist");
 
@@ -53,7 +59,8 @@ public sealed class RunningServer : IDisposable
     private static string FindRoot([CallerFilePath] string here = "")
     {
         for (var at = new DirectoryInfo(AppContext.BaseDirectory); at is not null; at = at.Parent)
-            if (File.Exists(Path.Combine(at.FullName, "InkyBadger.slnx"))) return at.FullName;
+            if (File.Exists(Path.Combine(at.FullName, "InkyBadger.slnx")))
+                return at.FullName;
         throw new DirectoryNotFoundException($"no InkyBadger.slnx above {AppContext.BaseDirectory} ({here})");
     }
 
@@ -63,19 +70,27 @@ public sealed class RunningServer : IDisposable
         using var ended = Process.Start(Info(arguments))!;
         var output = ended.StandardOutput.ReadToEndAsync();
         var errors = ended.StandardError.ReadToEndAsync();
-        if (!ended.WaitForExit(Patience)) ended.Kill();
+        if (!ended.WaitForExit(Patience))
+            ended.Kill();
         return (ended.ExitCode, output.Result + errors.Result);
     }
 
     /// <summary>Starts the program and leaves it to the test, which may end it at any moment.</summary>
     public static Process Begin(params string[] arguments) => Process.Start(Info(arguments))!;
 
-    /// <summary>Where whoever started the tests ignores Ctrl-C, their servers would too: it is given back to them where that can be done.</summary>
-    private static readonly string[] Command = File.Exists("/usr/bin/env") && Ends("/usr/bin/env", "--default-signal=INT", "true") ? ["/usr/bin/env", "--default-signal=INT", "dotnet", Dll] : ["dotnet", Dll];
+    /// <summary>
+    /// Where whoever started the tests ignores Ctrl-C, their servers would too: it is given back to them where that can be done.
+    /// </summary>
+    private static readonly string[] Command =
+        File.Exists("/usr/bin/env") && Ends("/usr/bin/env", "--default-signal=INT", "true")
+            ? ["/usr/bin/env", "--default-signal=INT", "dotnet", Dll]
+            : ["dotnet", Dll];
 
     private static bool Ends(string program, params string[] arguments)
     {
-        using var tried = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        using var tried = Process.Start(
+            new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true }
+        )!;
         tried.WaitForExit();
         return tried.ExitCode == 0;
     }
@@ -90,9 +105,12 @@ public sealed class RunningServer : IDisposable
         said = new();
         void Hear(string? line)
         {
-            if (line is null) return;
-            lock (said) said.AppendLine(line);
-            if (line.StartsWith("Open ", StringComparison.Ordinal)) address.TrySetResult(new(line.Split(' ')[1]));
+            if (line is null)
+                return;
+            lock (said)
+                said.AppendLine(line);
+            if (line.StartsWith("Open ", StringComparison.Ordinal))
+                address.TrySetResult(new(line.Split(' ')[1]));
         }
         started.OutputDataReceived += (_, e) => Hear(e.Data);
         started.ErrorDataReceived += (_, e) => Hear(e.Data);
@@ -100,7 +118,9 @@ public sealed class RunningServer : IDisposable
         started.Exited += (_, _) => address.TrySetException(new InvalidOperationException($"the server ended: {Said}"));
         started.BeginOutputReadLine();
         started.BeginErrorReadLine();
-        return address.Task.Wait(Patience) ? (started, address.Task.Result) : throw new TimeoutException($"the server did not say its address: {Said}");
+        return address.Task.Wait(Patience)
+            ? (started, address.Task.Result)
+            : throw new TimeoutException($"the server did not say its address: {Said}");
     }
 
     /// <summary>Ends the process as a power cut would.</summary>
@@ -115,8 +135,10 @@ public sealed class RunningServer : IDisposable
     /// <summary>Ctrl-C, and the exit code it ends with.</summary>
     public int Interrupt()
     {
-        using (var kill = Process.Start("kill", ["-INT", process.Id.ToString(System.Globalization.CultureInfo.InvariantCulture)])) kill.WaitForExit();
-        if (!process.WaitForExit(Patience)) throw new TimeoutException("the server did not stop on Ctrl-C");
+        using (var kill = Process.Start("kill", ["-INT", process.Id.ToString(System.Globalization.CultureInfo.InvariantCulture)]))
+            kill.WaitForExit();
+        if (!process.WaitForExit(Patience))
+            throw new TimeoutException("the server did not stop on Ctrl-C");
         var code = process.ExitCode;
         process.Dispose();
         Http.Dispose();
@@ -133,12 +155,14 @@ public sealed class RunningServer : IDisposable
     {
         try
         {
-            if (!process.HasExited) Kill();
+            if (!process.HasExited)
+                Kill();
         }
         catch (InvalidOperationException)
         {
             // It was ended by the test itself.
         }
-        if (ownsFolder) Directory.Delete(DataFolder, recursive: true);
+        if (ownsFolder)
+            Directory.Delete(DataFolder, recursive: true);
     }
 }

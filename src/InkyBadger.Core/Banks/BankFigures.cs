@@ -2,7 +2,9 @@ using InkyBadger.Core.Design;
 
 namespace InkyBadger.Core.Banks;
 
-/// <summary>Inputs of a bank's figures: S, P, the unit's volts, Ah, continuous current [A], mass [kg], price, and the depth of discharge (0 to 1].</summary>
+/// <summary>
+/// Inputs of a bank's figures: S, P, the unit's volts, Ah, continuous current [A], mass [kg], price, and the depth of discharge (0 to 1].
+/// </summary>
 public sealed record BankFiguresInput(
     int Series,
     int Parallel,
@@ -12,9 +14,12 @@ public sealed record BankFiguresInput(
     double? UnitContinuousA = null,
     double? CeilingA = null,
     double UnitMassKg = 0,
-    double UnitPrice = 0);
+    double UnitPrice = 0
+);
 
-/// <summary>Figures of the whole bank. <paramref name="BmsW"/> is at nominal volts on the DC side; null when nothing limits the current.</summary>
+/// <summary>
+/// Figures of the whole bank. <paramref name="BmsW"/> is at nominal volts on the DC side; null when nothing limits the current.
+/// </summary>
 public sealed record BankFiguresResult(
     int Units,
     double NominalV,
@@ -24,7 +29,8 @@ public sealed record BankFiguresResult(
     double? ContinuousA,
     double? BmsW,
     double MassKg,
-    double Price);
+    double Price
+);
 
 /// <summary>What S × P units make together (method, 4.2).</summary>
 public static class BankFigures
@@ -37,8 +43,10 @@ public static class BankFigures
         Require.Above(input.UnitV, 0);
         Require.Above(input.UnitAh, 0);
         Require.Share(input.Dod);
-        if (input.UnitContinuousA is { } unitContinuousA) Require.Above(unitContinuousA, 0);
-        if (input.CeilingA is { } ceilingA) Require.Above(ceilingA, 0);
+        if (input.UnitContinuousA is { } unitContinuousA)
+            Require.Above(unitContinuousA, 0);
+        if (input.CeilingA is { } ceilingA)
+            Require.Above(ceilingA, 0);
         Require.AtLeast(input.UnitMassKg, 0);
         Require.AtLeast(input.UnitPrice, 0);
         var units = input.Series * input.Parallel;

@@ -3,11 +3,17 @@ using InkyBadger.Core.Reference;
 namespace InkyBadger.Core.Banks;
 
 /// <summary>What can ask for the most strings; on a tie the first is named.</summary>
-public enum BankDemand { Energy, CRate, Bms }
+public enum BankDemand
+{
+    Energy,
+    CRate,
+    Bms,
+}
 
 /// <summary>
-/// Inputs of the bank's size. Energy wanted is <see cref="DailyWh"/>·<see cref="Days"/>, or <see cref="LoadW"/>·<see cref="Hours"/> at the bank's terminals.
-/// Factors and depth are fractions (0 to 1]. <see cref="PeukertExponent"/> and <see cref="RatedHours"/> are for lead-acid only.
+/// Inputs of the bank's size. Energy wanted is <see cref="DailyWh"/>·<see cref="Days"/>, or <see cref="LoadW"/>·<see cref="Hours"/> at the
+/// bank's terminals. Factors and depth are fractions (0 to 1]. <see cref="PeukertExponent"/> and <see cref="RatedHours"/> are for lead-acid
+/// only.
 /// </summary>
 public sealed record BankSizeInput
 {
@@ -43,7 +49,8 @@ public sealed record BankSizeResult(
     BankDemand Governs,
     int ParallelByEnergy,
     int? ParallelByCRate,
-    int? ParallelByBms);
+    int? ParallelByBms
+);
 
 /// <summary>Units the demand asks for: the larger of energy, C-rate and BMS, never a product of them (method, 4.1).</summary>
 public static class BankSize
@@ -69,7 +76,8 @@ public static class BankSize
         var ahEnergy = rated / input.NominalV;
         var byEnergy = StringsByEnergy(input, ahEnergy);
         double? ahRate = null;
-        int? byRate = null, byBms = null;
+        int? byRate = null,
+            byBms = null;
         if (input.MaxCRate is { } maxCRate)
         {
             Require.Above(maxCRate, 0);
@@ -82,12 +90,17 @@ public static class BankSize
             byBms = Tolerant.RoundUp(worst / unitContinuousA);
         }
         var parallel = Math.Max(byEnergy, Math.Max(byRate ?? 1, byBms ?? 1));
-        var governs = byEnergy == parallel ? BankDemand.Energy : byRate == parallel ? BankDemand.CRate : BankDemand.Bms;
+        var governs =
+            byEnergy == parallel ? BankDemand.Energy
+            : byRate == parallel ? BankDemand.CRate
+            : BankDemand.Bms;
         var series = input.CellsPerSystem / input.CellsPerUnit;
         return new(wanted, rated, ahEnergy, ahRate, series, parallel, series * parallel, governs, byEnergy, byRate, byBms);
     }
 
-    /// <summary>Whether strings of so many ampere-hours together, of whatever units, meet the energy and the C-rate that are asked.</summary>
+    /// <summary>
+    /// Whether strings of so many ampere-hours together, of whatever units, meet the energy and the C-rate that are asked.
+    /// </summary>
     public static bool Holds(BankSizeInput input, double ah)
     {
         var wanted = Work(input);
@@ -97,13 +110,15 @@ public static class BankSize
     }
 
     /// <summary>What is left of a capacity at a mean current above its rated one.</summary>
-    private static double Shrunk(double ah, double meanA, double ratedHours, double k) => ah * Math.Min(1, Math.Pow(ah / (meanA * ratedHours), k - 1));
+    private static double Shrunk(double ah, double meanA, double ratedHours, double k) =>
+        ah * Math.Min(1, Math.Pow(ah / (meanA * ratedHours), k - 1));
 
     private static double EnergyWanted(BankSizeInput input)
     {
         if (input.LoadW is { } loadW)
         {
-            if (input.DailyWh is not null) Require.Refuse("loadW", "give a day's energy or a load, not both");
+            if (input.DailyWh is not null)
+                Require.Refuse("loadW", "give a day's energy or a load, not both");
             Require.Above(loadW, 0);
             var hours = Require.Given(input.Hours);
             Require.Above(hours, 0);
@@ -122,7 +137,8 @@ public static class BankSize
     /// </summary>
     private static int StringsByEnergy(BankSizeInput input, double ahEnergy)
     {
-        if (input.PeukertExponent is null && input.RatedHours is null) return Tolerant.RoundUp(ahEnergy / input.UnitAh);
+        if (input.PeukertExponent is null && input.RatedHours is null)
+            return Tolerant.RoundUp(ahEnergy / input.UnitAh);
         var k = Require.Given(input.PeukertExponent);
         Require.AtLeast(k, 1, nameof(input.PeukertExponent));
         var ratedHours = Require.Given(input.RatedHours);
@@ -134,8 +150,10 @@ public static class BankSize
         // The inverse gives the neighbourhood; the comparison itself decides.
         var shrunk = Math.Pow(ahEnergy * Math.Pow(mean * ratedHours, k - 1), 1 / k);
         var p = Tolerant.RoundUp(Math.Max(ahEnergy, shrunk) / input.UnitAh);
-        while (p > 1 && Meets(p - 1)) p--;
-        while (p < int.MaxValue && !Meets(p)) p++;
+        while (p > 1 && Meets(p - 1))
+            p--;
+        while (p < int.MaxValue && !Meets(p))
+            p++;
         return p;
     }
 }

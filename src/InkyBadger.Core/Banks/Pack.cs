@@ -5,15 +5,26 @@ using InkyBadger.Core.Reference;
 namespace InkyBadger.Core.Banks;
 
 /// <summary>
-/// A unit where it stands: what it is, the share of its capacity that is left (0 to 1], its state of charge (null: not said), resistance [Ω]
-/// and whether that was only assumed, what it costs here, and whether it differs from the bank's usual unit.
+/// A unit where it stands: what it is, the share of its capacity that is left (0 to 1], its state of charge (null: not said), resistance
+/// [Ω] and whether that was only assumed, what it costs here, and whether it differs from the bank's usual unit.
 /// </summary>
-public sealed record PackUnit(UnitItem Item, double Health, double? Soc, double? AgeYears, double Ohm, bool OhmAssumed, double Price, bool Own)
+public sealed record PackUnit(
+    UnitItem Item,
+    double Health,
+    double? Soc,
+    double? AgeYears,
+    double Ohm,
+    bool OhmAssumed,
+    double Price,
+    bool Own
+)
 {
     /// <summary>What it still holds [Ah].</summary>
     public double Ah => Item.Ah * Health;
 
-    /// <summary>What it lets through for a time [A]: its BMS's peak while that lasts, else what it allows without end; null: no limit.</summary>
+    /// <summary>
+    /// What it lets through for a time [A]: its BMS's peak while that lasts, else what it allows without end; null: no limit.
+    /// </summary>
     public double? AllowsA(double? seconds) =>
         seconds is { } t && Item.Bms is { PeakA: { } peak } bms && Tolerant.AtLeast(bms.PeakSeconds ?? 0, t) ? peak : Item.LimitA();
 
@@ -36,7 +47,8 @@ public sealed class PackString(IReadOnlyList<PackUnit> units)
     public double? ChargeA { get; } = LeastOrNone(units, u => u.Item.Bms?.ChargeA);
 
     /// <summary>How long the shortest of its peaks lasts [s]; null where not every unit has one.</summary>
-    public double? PeakSeconds { get; } = units.All(u => u.Item.Bms is { PeakA: not null, PeakSeconds: not null }) ? units.Min(u => u.Item.Bms!.PeakSeconds) : null;
+    public double? PeakSeconds { get; } =
+        units.All(u => u.Item.Bms is { PeakA: not null, PeakSeconds: not null }) ? units.Min(u => u.Item.Bms!.PeakSeconds) : null;
 
     /// <summary>Least peak of its units [A]; null where not every unit has one.</summary>
     public double? PeakA { get; } = units.All(u => u.Item.Bms?.PeakA is not null) ? units.Min(u => u.Item.Bms!.PeakA) : null;
@@ -56,7 +68,8 @@ public sealed class PackString(IReadOnlyList<PackUnit> units)
     private static double Least(IReadOnlyList<PackUnit> units, Func<PackUnit, double> figure)
     {
         var least = double.MaxValue;
-        foreach (var unit in units) least = Math.Min(least, figure(unit));
+        foreach (var unit in units)
+            least = Math.Min(least, figure(unit));
         return least;
     }
 
@@ -64,14 +77,15 @@ public sealed class PackString(IReadOnlyList<PackUnit> units)
     {
         double? least = null;
         foreach (var unit in units)
-            if (figure(unit) is { } own) least = Math.Min(least ?? own, own);
+            if (figure(unit) is { } own)
+                least = Math.Min(least ?? own, own);
         return least;
     }
 }
 
 /// <summary>
-/// The bank as it stands, unit by unit: the one place that knows the document's positions. What a string holds, allows, costs and weighs comes
-/// from here, whether its units are alike or not.
+/// The bank as it stands, unit by unit: the one place that knows the document's positions. What a string holds, allows, costs and weighs
+/// comes from here, whether its units are alike or not.
 /// </summary>
 public sealed class Pack
 {
@@ -122,7 +136,8 @@ public sealed class Pack
         {
             PackUnit[] units = [.. alike];
             // Of two that claim one place the first has it.
-            foreach (var position in at.Reverse()) units[position.Unit - 1] = UnitOf(design, position, plain);
+            foreach (var position in at.Reverse())
+                units[position.Unit - 1] = UnitOf(design, position, plain);
             strings[at.Key - 1] = new(units);
         }
         return new(plain, series, strings);
@@ -132,11 +147,22 @@ public sealed class Pack
     {
         var item = at.Item ?? plain.Item;
         var (ohm, assumed) = at.Item is null ? (plain.Ohm, plain.OhmAssumed) : OhmOf(item);
-        return new(item, at.Health ?? 1, at.Soc, at.AgeYears, ohm, assumed, design.Prices.Of(item), at.Item is not null || at.Health is not null);
+        return new(
+            item,
+            at.Health ?? 1,
+            at.Soc,
+            at.AgeYears,
+            ohm,
+            assumed,
+            design.Prices.Of(item),
+            at.Item is not null || at.Health is not null
+        );
     }
 
-    private static (double Ohm, bool Assumed) OhmOf(UnitItem unit) => unit.ResistanceOhm is { } given ? (given, false)
-        : (ShortCircuit.AssumedUnitOhm(Chemistries.Get(unit.Chemistry), unit.Cells, unit.Ah, unit.Bms is not null), true);
+    private static (double Ohm, bool Assumed) OhmOf(UnitItem unit) =>
+        unit.ResistanceOhm is { } given
+            ? (given, false)
+            : (ShortCircuit.AssumedUnitOhm(Chemistries.Get(unit.Chemistry), unit.Cells, unit.Ah, unit.Bms is not null), true);
 
     public int Parallel => Strings.Count;
 
@@ -148,7 +174,8 @@ public sealed class Pack
             double sum = 0;
             foreach (var s in Strings)
             {
-                if (s.LimitA is not { } limit) return null;
+                if (s.LimitA is not { } limit)
+                    return null;
                 sum += limit;
             }
             return sum;

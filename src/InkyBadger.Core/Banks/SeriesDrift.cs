@@ -12,7 +12,8 @@ public static class SeriesDrift
     /// <exception cref="Refusal"><c>units</c>, <c>ah</c>, <c>soc</c>, <c>nominalV</c>.</exception>
     public static SeriesDriftResult Work(IReadOnlyList<DriftUnit> units)
     {
-        if (units.Count == 0) Require.Refuse("units", "needs at least one unit");
+        if (units.Count == 0)
+            Require.Refuse("units", "needs at least one unit");
         foreach (var (ah, soc, nominalV) in units)
         {
             Require.Above(ah, 0);

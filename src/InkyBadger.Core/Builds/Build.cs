@@ -5,12 +5,14 @@ using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Builds;
 
-/// <summary>A next step to grow by: units more, what they hold [usable Wh], what they cost, and what stands in the way (null: nothing).</summary>
+/// <summary>
+/// A next step to grow by: units more, what they hold [usable Wh], what they cost, and what stands in the way (null: nothing).
+/// </summary>
 public sealed record GrowthStep(int Units, double UsableWh, double Price, string? Not);
 
 /// <summary>
-/// A build worked out whole: what it is, its bill, what it gives (AC watts null: no inverter), what it takes, and how it ages. <see cref="AskedWh"/>
-/// is what the demand wants usable; <see cref="EvenTotal"/> counts the units' price for that alone. Wrong builds say why.
+/// A build worked out whole: what it is, its bill, what it gives (AC watts null: no inverter), what it takes, and how it ages. <see
+/// cref="AskedWh"/> is what the demand wants usable; <see cref="EvenTotal"/> counts the units' price for that alone. Wrong builds say why.
 /// </summary>
 public sealed record Build
 {
@@ -70,13 +72,15 @@ public sealed record BuildTerms
 public static class BuildMaker
 {
     /// <summary>Served years and cycles a year where the design does not say [years, 1/year].</summary>
-    public const double DefaultYears = 10, DefaultCycles = 100;
+    public const double DefaultYears = 10,
+        DefaultCycles = 100;
 
     /// <summary>So little more than is asked is not worth a word.</summary>
     private const double JustMore = 1.02;
 
     /// <summary>An hour's work as it counts: tried, the design's, or the table's [money].</summary>
-    internal static double HourRate(DesignDocument design, BuildTerms terms) => terms.HourRate ?? design.Prices.HourRate ?? Reference.Parts.HourRate;
+    internal static double HourRate(DesignDocument design, BuildTerms terms) =>
+        terms.HourRate ?? design.Prices.HourRate ?? Reference.Parts.HourRate;
 
     internal static double Cycles(DesignDocument design, BuildTerms terms) => terms.CyclesPerYear ?? design.CyclesPerYear ?? DefaultCycles;
 
@@ -94,14 +98,16 @@ public static class BuildMaker
         return Of(new SiteWork(design)[index], ChoiceOf, terms);
     }
 
-    public static BuildChoice? ChoiceOf(BankEvaluation e) => e is { Bank: { } b, Network: { } n, Voltage: { } v } ? new(b.Unit, v.SystemV, b.Series, b.Parallel, n.Style) : null;
+    public static BuildChoice? ChoiceOf(BankEvaluation e) =>
+        e is { Bank: { } b, Network: { } n, Voltage: { } v } ? new(b.Unit, v.SystemV, b.Series, b.Parallel, n.Style) : null;
 
     private static Build? Of(BankWork w, Func<BankEvaluation, BuildChoice?> chosen, BuildTerms terms)
     {
         var (design, scene) = (w.Site.Design, w.Scene);
         var mine = new List<Finding>();
         var e = FindingRules.Evaluate(w, mine);
-        if (e is not { Bank: { } bank, Network: { } network, MainRun: { } run, Voltage: { } voltage } || chosen(e) is not { } choice) return null;
+        if (e is not { Bank: { } bank, Network: { } network, MainRun: { } run, Voltage: { } voltage } || chosen(e) is not { } choice)
+            return null;
         var unit = bank.Unit;
         var unitPrice = terms.UnitPrices.TryGetValue(unit.Key, out var own) ? own : design.Prices.Of(unit);
         var bill = BuildBill.Of(scene, e, unitPrice, HourRate(design, terms));
@@ -111,33 +117,74 @@ public static class BuildMaker
         var cycles = Cycles(design, terms);
         var years = Years(design);
         var chemistry = Reference.Chemistries.Get(unit.Chemistry);
-        var life = Cost.Delivered(units, bank.UsableWh, years, cycles, unit.CalendarYears ?? chemistry.CalendarYears, unit.CycleLife ?? chemistry.CyclesAtTypicalDod);
+        var life = Cost.Delivered(
+            units,
+            bank.UsableWh,
+            years,
+            cycles,
+            unit.CalendarYears ?? chemistry.CalendarYears,
+            unit.CycleLife ?? chemistry.CyclesAtTypicalDod
+        );
         // When a bank has served, its units alone are bought again.
         var paid = bill.Total + (life.Banks - 1) * units;
         List<string> wrong = [.. mine.Where(f => f.Grade <= Grade.Fault).OrderBy(f => f.Grade).Select(f => f.Title)];
-        if (bank.Sizing is { } s && bank.Parallel < s.Parallel) wrong.Add($"{bank.Parallel} strings, where the demand asks for {s.Parallel}");
+        if (bank.Sizing is { } s && bank.Parallel < s.Parallel)
+            wrong.Add($"{bank.Parallel} strings, where the demand asks for {s.Parallel}");
         var first = e.Chain?.Continuous is [{ } link, ..] ? link : null;
         var start = e.Chain?.AtStart is [{ } early, ..] ? early : null;
         return new()
         {
-            Key = choice.Key, Choice = choice, Name = NameOf(choice, bank.Units), Units = bank.Units, UnitPrice = unitPrice, Bill = bill, NominalV = voltage.NominalV, RatedWh = bank.RatedWh, UsableWh = bank.UsableWh,
-            AskedWh = asked, EvenTotal = even, MoreThanAsked = asked > 0 && bank.UsableWh > asked * JustMore ? bank.UsableWh / asked - 1 : null, ContinuousW = first?.AcW, Bottleneck = Word(first?.Name), StartW = start?.AcW, StartBottleneck = Word(start?.Name), WorstA = e.Currents?.BankWorstA ?? 0,
-            Cable = run.Size is { } size ? Say.Size(size, run.Conductors) : "none", CableMm2 = run.AreaMm2, CableConductors = run.Conductors, FuseA = run.RatingA, Inverter = e.Inverter?.Item is null ? null : e.Inverter.Name,
-            HeaviestKg = unit.MassKg, MassKg = bank.MassKg, Layout = BuildSpace.Of(unit, bank.Units, w.Document.Space),
-            LeftWh = LeftWh(w, bank), LeftAcW = bank.Parallel == 1 ? 0 : network.SurvivesAcW, Growth = Grow(scene, bank, unitPrice, e),
-            Communicates = unit.Communicates, LifeYears = life.LifeYears, BanksBought = life.Banks, PerUsableKwh = bill.Total / (bank.UsableWh / 1000),
-            PerDeliveredKwh = life.DeliveredKwh > 0 ? paid / life.DeliveredKwh : null, PerYear = paid / years,
-            Wrong = wrong, ToLookAt = mine.Count(f => f.Grade == Grade.Caution),
+            Key = choice.Key,
+            Choice = choice,
+            Name = NameOf(choice, bank.Units),
+            Units = bank.Units,
+            UnitPrice = unitPrice,
+            Bill = bill,
+            NominalV = voltage.NominalV,
+            RatedWh = bank.RatedWh,
+            UsableWh = bank.UsableWh,
+            AskedWh = asked,
+            EvenTotal = even,
+            MoreThanAsked = asked > 0 && bank.UsableWh > asked * JustMore ? bank.UsableWh / asked - 1 : null,
+            ContinuousW = first?.AcW,
+            Bottleneck = Word(first?.Name),
+            StartW = start?.AcW,
+            StartBottleneck = Word(start?.Name),
+            WorstA = e.Currents?.BankWorstA ?? 0,
+            Cable = run.Size is { } size ? Say.Size(size, run.Conductors) : "none",
+            CableMm2 = run.AreaMm2,
+            CableConductors = run.Conductors,
+            FuseA = run.RatingA,
+            Inverter = e.Inverter?.Item is null ? null : e.Inverter.Name,
+            HeaviestKg = unit.MassKg,
+            MassKg = bank.MassKg,
+            Layout = BuildSpace.Of(unit, bank.Units, w.Document.Space),
+            LeftWh = LeftWh(w, bank),
+            LeftAcW = bank.Parallel == 1 ? 0 : network.SurvivesAcW,
+            Growth = Grow(scene, bank, unitPrice, e),
+            Communicates = unit.Communicates,
+            LifeYears = life.LifeYears,
+            BanksBought = life.Banks,
+            PerUsableKwh = bill.Total / (bank.UsableWh / 1000),
+            PerDeliveredKwh = life.DeliveredKwh > 0 ? paid / life.DeliveredKwh : null,
+            PerYear = paid / years,
+            Wrong = wrong,
+            ToLookAt = mine.Count(f => f.Grade == Grade.Caution),
         };
     }
 
     /// <summary>Usable when the string that holds most has gone.</summary>
-    private static double LeftWh(BankWork w, BankResult bank) => w.Pack.Need() is var pack && pack.IsMixed
-        ? Enumerable.Range(1, bank.Parallel).Min(gone => pack.UsableWh(Enumerable.Range(1, bank.Parallel).Where(s => s != gone), bank.NominalV, bank.Dod))
-        : bank.UsableWh * (bank.Parallel - 1) / bank.Parallel;
+    private static double LeftWh(BankWork w, BankResult bank) =>
+        w.Pack.Need() is var pack && pack.IsMixed
+            ? Enumerable
+                .Range(1, bank.Parallel)
+                .Min(gone => pack.UsableWh(Enumerable.Range(1, bank.Parallel).Where(s => s != gone), bank.NominalV, bank.Dod))
+            : bank.UsableWh * (bank.Parallel - 1) / bank.Parallel;
 
     /// <summary>As one would say it; bus bars are said, the usual rails are not.</summary>
-    private static string NameOf(BuildChoice choice, int units) => $"{units} × {choice.Unit.Name} at {choice.SystemV} V{(choice.Style == WiringStyle.BusBars && choice.Parallel > 1 ? " on bus bars" : "")}";
+    private static string NameOf(BuildChoice choice, int units) =>
+        $"{units} × {choice.Unit.Name} at {choice.SystemV} "
+        + $"V{(choice.Style == WiringStyle.BusBars && choice.Parallel > 1 ? " on bus bars" : "")}";
 
     private static string? Word(string? element) => element == Limits.LimitsChain.Bank ? "the batteries" : element;
 
@@ -145,8 +192,10 @@ public static class BuildMaker
     private static GrowthStep Grow(BankScene scene, BankResult bank, double unitPrice, BankEvaluation e)
     {
         var most = scene.Rules.Number("most-strings");
-        var not = bank.Parallel >= bank.Unit.MaxParallel ? $"its maker allows {bank.Unit.MaxParallel} strings"
-            : bank.Parallel >= most ? $"the house rule allows {Say.Number(most)} strings" : null;
+        var not =
+            bank.Parallel >= bank.Unit.MaxParallel ? $"its maker allows {bank.Unit.MaxParallel} strings"
+            : bank.Parallel >= most ? $"the house rule allows {Say.Number(most)} strings"
+            : null;
         var fuse = e.StringFuses is { Fitted: true } s ? Reference.Parts.Fuse(s.FuseClass) : 0;
         return new(bank.Series, bank.UsableWh / bank.Parallel, bank.Series * unitPrice + fuse, not);
     }

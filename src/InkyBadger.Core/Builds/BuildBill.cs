@@ -6,7 +6,21 @@ using InkyBadger.Core.Work;
 namespace InkyBadger.Core.Builds;
 
 /// <summary>What a line of the bill is for; the bar of a build is divided by it.</summary>
-public enum BillPart { Units, Protection, Balancers, Links, Copper, Fuses, Switching, Inverter, Converter, Monitor, Box, Hours }
+public enum BillPart
+{
+    Units,
+    Protection,
+    Balancers,
+    Links,
+    Copper,
+    Fuses,
+    Switching,
+    Inverter,
+    Converter,
+    Monitor,
+    Box,
+    Hours,
+}
 
 /// <summary>A line of the bill: what, how many, each and together.</summary>
 public sealed record BillLine(BillPart Part, string What, double Count, double Each)
@@ -41,19 +55,34 @@ internal static class BuildBill
         var busA = Math.Max(run.DesignA, run.RatingA ?? 0);
 
         var seriesLinks = bank.Units - bank.Parallel;
-        var parallelLinks = bank.Parallel == 1 && !busBars ? 0 : busBars ? 2 * bank.Parallel : 2 * (bank.Parallel - 1);
+        var parallelLinks =
+            bank.Parallel == 1 && !busBars ? 0
+            : busBars ? 2 * bank.Parallel
+            : 2 * (bank.Parallel - 1);
         var lugs = 2 * (seriesLinks + parallelLinks);
-        var lugEach = lugs == 0 ? 0 : (2 * seriesLinks * Parts.Lug(network.Jumper.AreaMm2) + 2 * parallelLinks * Parts.Lug(beside.AreaMm2)) / lugs;
+        var lugEach =
+            lugs == 0 ? 0 : (2 * seriesLinks * Parts.Lug(network.Jumper.AreaMm2) + 2 * parallelLinks * Parts.Lug(beside.AreaMm2)) / lugs;
 
         var lines = new List<BillLine> { new(BillPart.Units, bank.Unit.Name, bank.Units, unitPrice) };
         void Add(BillPart part, string what, double count, double each)
         {
-            if (count > 0) lines.Add(new(part, what, count, each));
+            if (count > 0)
+                lines.Add(new(part, what, count, each));
         }
-        Add(BillPart.Protection, "BMS for a string of bare cells", bare ? bank.Parallel : 0, Parts.Bms(Math.Max(1, run.DesignA * network.WorstShare)));
+        Add(
+            BillPart.Protection,
+            "BMS for a string of bare cells",
+            bare ? bank.Parallel : 0,
+            Parts.Bms(Math.Max(1, run.DesignA * network.WorstShare))
+        );
         Add(BillPart.Balancers, "balancer", balancers, Parts.Balancer);
         Add(BillPart.Links, $"jumper, {network.Jumper.Size}", seriesLinks, SeriesLink());
-        Add(BillPart.Links, busBars ? $"bus lead, {beside.Size}" : $"rail link, {beside.Size}", parallelLinks, beside.LengthM * Parts.CablePerM(beside.AreaMm2));
+        Add(
+            BillPart.Links,
+            busBars ? $"bus lead, {beside.Size}" : $"rail link, {beside.Size}",
+            parallelLinks,
+            beside.LengthM * Parts.CablePerM(beside.AreaMm2)
+        );
         Add(BillPart.Links, "lug", lugs, lugEach);
         Add(BillPart.Links, "bus bar at the bank", busBars ? 2 : 0, Parts.BusBar(busA));
         Add(BillPart.Fuses, $"main fuse, {run.FuseLabel.Split(',')[0]}", run.RatingA is null ? 0 : 1, Parts.Fuse(run.FuseClass));
@@ -62,12 +91,18 @@ internal static class BuildBill
         Add(BillPart.Switching, "bus bar", 2, Parts.BusBar(busA));
         if (area > 0)
         {
-            Add(BillPart.Copper, $"main cable, {Say.Size(run.Size!, run.Conductors)}, metre", 2 * run.LengthM * run.Conductors, Parts.CablePerM(area));
+            Add(
+                BillPart.Copper,
+                $"main cable, {Say.Size(run.Size!, run.Conductors)}, metre",
+                2 * run.LengthM * run.Conductors,
+                Parts.CablePerM(area)
+            );
             Add(BillPart.Copper, "lug of the main run", MainLugs * run.Conductors, Parts.Lug(area));
         }
         var inverter = e.Inverter;
         Add(BillPart.Inverter, inverter?.Name ?? "", inverter?.Item is null ? 0 : inverter.Stack, inverter?.Item?.Price ?? 0);
-        foreach (var (name, price) in NeedsStage.FurtherPrices(scene, inverter)) Add(BillPart.Inverter, name, 1, price);
+        foreach (var (name, price) in NeedsStage.FurtherPrices(scene, inverter))
+            Add(BillPart.Inverter, name, 1, price);
         Add(BillPart.Converter, "converter", e.Needs is { ConverterW: > 0 } ? 1 : 0, e.Needs?.ConverterPrice ?? 0);
         Add(BillPart.Monitor, "shunt and display", 1, Parts.Monitor);
         var litres = bank.Unit.Size is { } size ? bank.Units * size.LengthMm * size.WidthMm * size.HeightMm / 1e6 : 0;
@@ -75,7 +110,13 @@ internal static class BuildBill
         Add(BillPart.Box, bank.Unit.BreakerA is null ? "box" : "rack", litres > 0 ? 1 : 0, Parts.Box(Math.Max(1, litres)));
 
         var input = new BuildCostInput(bank.Series, bank.Parallel, unitPrice) { OnBusBars = busBars };
-        var fittings = (run.RatingA is null ? 0 : 1) + (strings?.Strings.Count ?? 0) + (hasSwitch ? 1 : 0) + 1 + balancers + (bare ? bank.Parallel : 0);
+        var fittings =
+            (run.RatingA is null ? 0 : 1)
+            + (strings?.Strings.Count ?? 0)
+            + (hasSwitch ? 1 : 0)
+            + 1
+            + balancers
+            + (bare ? bank.Parallel : 0);
         var work = BuildWork.Work(input, fittings, bank.Unit.Chemistry == "flooded", byHand);
         Add(BillPart.Hours, "hour’s work", work.Hours, hourRate);
         return new(lines, lines.Sum(l => l.Price), work.Connections, work.Hours, work.UpkeepMinutesPerYear);

@@ -16,7 +16,8 @@ public static class BuildBank
 {
     public static Bank Of(Bank bank, BuildChoice choice)
     {
-        var there = bank.SystemV == choice.SystemV ? SystemVoltage.Release(bank) : SystemVoltage.Set(bank, bank.SystemV ?? 0, choice.SystemV);
+        var there =
+            bank.SystemV == choice.SystemV ? SystemVoltage.Release(bank) : SystemVoltage.Set(bank, bank.SystemV ?? 0, choice.SystemV);
         return there with
         {
             SystemV = choice.SystemV,
@@ -26,14 +27,21 @@ public static class BuildBank
             Parallel = choice.Parallel,
             Positions = [],
             Wiring = new() { Style = choice.Style },
-            Demand = bank.Demand with { Loads = [.. bank.Demand.Loads.Select(l => LoadFeeds.At(l, choice.SystemV, choice.Unit.Chemistry))] },
+            Demand = bank.Demand with
+            {
+                Loads = [.. bank.Demand.Loads.Select(l => LoadFeeds.At(l, choice.SystemV, choice.Unit.Chemistry))],
+            },
             Inverters = [.. bank.Inverters.Select(i => i.Item is { } item && item.SystemV != choice.SystemV ? i with { Item = null } : i)],
         };
     }
 
     /// <summary>The changes that take a build over into the design.</summary>
-    public static IReadOnlyList<DesignChange> Changes(DesignDocument design, int index, BuildChoice choice) => [new($"/banks/{index}", DesignFormat.Node(Of(design.Banks[index], choice)))];
+    public static IReadOnlyList<DesignChange> Changes(DesignDocument design, int index, BuildChoice choice) =>
+        [new($"/banks/{index}", DesignFormat.Node(Of(design.Banks[index], choice)))];
 
     internal static DesignDocument In(DesignDocument design, int index, BuildChoice choice) =>
-        design with { Banks = [.. design.Banks.Select((b, i) => i == index ? Of(b, choice) : b)] };
+        design with
+        {
+            Banks = [.. design.Banks.Select((b, i) => i == index ? Of(b, choice) : b)],
+        };
 }

@@ -1,8 +1,18 @@
 namespace InkyBadger.Core.Charging;
 
-/// <summary>Output current wanted [A], what the controller passes and clips [W] at absorption and at nominal volts, and the array's cold voltage [V].</summary>
+/// <summary>
+/// Output current wanted [A], what the controller passes and clips [W] at absorption and at nominal volts, and the array's cold voltage
+/// [V].
+/// </summary>
 public readonly record struct SolarControllerResult(
-    double WantedA, double PassedAbsorbW, double ClippedAbsorbW, double PassedNominalW, double ClippedNominalW, double ColdVocV, bool VoltageOk);
+    double WantedA,
+    double PassedAbsorbW,
+    double ClippedAbsorbW,
+    double PassedNominalW,
+    double ClippedNominalW,
+    double ColdVocV,
+    bool VoltageOk
+);
 
 /// <summary>An array on a charge controller (method, 9.1).</summary>
 public static class SolarController
@@ -17,7 +27,16 @@ public static class SolarController
     /// <param name="minC">Coldest the modules get in light [°C, −90 to 90].</param>
     /// <exception cref="Refusal">Names the offending input.</exception>
     public static SolarControllerResult Work(
-        double arrayW, double absorbV, double nominalV, double controllerA, double controllerMaxV, int seriesModules, double moduleVocV, double minC, double vocCoeffPerK = UsualVocCoefficientPerK)
+        double arrayW,
+        double absorbV,
+        double nominalV,
+        double controllerA,
+        double controllerMaxV,
+        int seriesModules,
+        double moduleVocV,
+        double minC,
+        double vocCoeffPerK = UsualVocCoefficientPerK
+    )
     {
         Require.Above(arrayW, 0);
         Require.Above(absorbV, 0);
@@ -31,6 +50,14 @@ public static class SolarController
         var atAbsorb = Math.Min(arrayW, controllerA * absorbV);
         var atNominal = Math.Min(arrayW, controllerA * nominalV);
         var cold = seriesModules * moduleVocV * (1 + vocCoeffPerK * (minC - 25));
-        return new(arrayW / absorbV, atAbsorb, arrayW - atAbsorb, atNominal, arrayW - atNominal, cold, Tolerant.AtLeast(controllerMaxV, cold));
+        return new(
+            arrayW / absorbV,
+            atAbsorb,
+            arrayW - atAbsorb,
+            atNominal,
+            arrayW - atNominal,
+            cold,
+            Tolerant.AtLeast(controllerMaxV, cold)
+        );
     }
 }

@@ -45,7 +45,8 @@ public static class BuildCost
         Require.AtLeast(input.SeriesLinkPrice, 0);
         Require.AtLeast(input.ParallelLinkPrice, 0);
         Require.AtLeast(input.LugPrice, 0);
-        if (input.Lugs is { } lugs) Require.AtLeast(lugs, 0, nameof(input.Lugs));
+        if (input.Lugs is { } lugs)
+            Require.AtLeast(lugs, 0, nameof(input.Lugs));
         Require.AtLeast(input.BalancerCost, 0);
         Require.AtLeast(input.FusesCost, 0);
         Require.AtLeast(input.DisconnectCost, 0);
@@ -61,9 +62,20 @@ public static class BuildCost
         var seriesLinks = units - input.Parallel;
         var parallelLinks = input.OnBusBars ? 2 * input.Parallel : 2 * (input.Parallel - 1);
         var counted = input.Lugs ?? 2 * (seriesLinks + parallelLinks);
-        var total = units * input.UnitPrice + seriesLinks * input.SeriesLinkPrice + parallelLinks * input.ParallelLinkPrice + counted * input.LugPrice
-            + input.BalancerCost + input.FusesCost + input.DisconnectCost + input.BusBarsCost
-            + input.CableCost + input.MonitorCost + input.ConvertersCost + input.InverterCost + input.BoxCost
+        var total =
+            units * input.UnitPrice
+            + seriesLinks * input.SeriesLinkPrice
+            + parallelLinks * input.ParallelLinkPrice
+            + counted * input.LugPrice
+            + input.BalancerCost
+            + input.FusesCost
+            + input.DisconnectCost
+            + input.BusBarsCost
+            + input.CableCost
+            + input.MonitorCost
+            + input.ConvertersCost
+            + input.InverterCost
+            + input.BoxCost
             + input.LabourHours * input.LabourRatePerH;
         return new(units, seriesLinks, parallelLinks, counted, total);
     }
@@ -77,7 +89,8 @@ public static class BuildCost
         Require.AtLeast(unitPriceA, 0);
         Require.AtLeast(totalB, 0);
         var without = totalA - unitsA * unitPriceA;
-        if (without < -Tolerant.Noise * totalA) Require.Refuse(nameof(totalA), "is below what its units alone cost");
+        if (without < -Tolerant.Noise * totalA)
+            Require.Refuse(nameof(totalA), "is below what its units alone cost");
         var flip = (totalB - without) / unitsA;
         return new(flip, flip >= 0);
     }

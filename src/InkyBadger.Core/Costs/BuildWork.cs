@@ -6,8 +6,11 @@ public readonly record struct BuildWorkResult(int Connections, double Hours, dou
 /// <summary>The work a build asks for (method, 8.3).</summary>
 public static class BuildWork
 {
-    private const double HoursPerConnection = 0.1, HoursPerUnit = 0.25, HoursToBegin = 1;
-    private const double FloodedMinutesPerUnit = 4 * 5, RebalancingMinutesPerString = 60;
+    private const double HoursPerConnection = 0.1,
+        HoursPerUnit = 0.25,
+        HoursToBegin = 1;
+    private const double FloodedMinutesPerUnit = 4 * 5,
+        RebalancingMinutesPerString = 60;
 
     /// <param name="build">S, P and how the strings are joined.</param>
     /// <param name="fittings">Fuses, switches, shunts and balancers together [≥ 0]; two connections each.</param>
@@ -18,7 +21,8 @@ public static class BuildWork
         Require.AtLeast(fittings, 0);
         var parts = BuildCost.Total(build);
         var connections = 2 * (parts.SeriesLinks + parts.ParallelLinks) + 2 * fittings;
-        var upkeep = (flooded ? FloodedMinutesPerUnit * parts.Units : 0) + (rebalancedByHand ? RebalancingMinutesPerString * build.Parallel : 0);
+        var upkeep =
+            (flooded ? FloodedMinutesPerUnit * parts.Units : 0) + (rebalancedByHand ? RebalancingMinutesPerString * build.Parallel : 0);
         return new(connections, HoursPerConnection * connections + HoursPerUnit * parts.Units + HoursToBegin, upkeep);
     }
 }

@@ -7,7 +7,15 @@ namespace InkyBadger.Core.Demand;
 /// <paramref name="DcW"/> at the bank (DC and converter loads), <paramref name="SurgeW"/> the surge demand then,
 /// <paramref name="Starting"/> the load (index) whose start makes it, −1 when none or all. The day is one of <paramref name="Season"/>.
 /// </summary>
-public readonly record struct ProfileSegment(double FromH, double ToH, double AcW, double DcW, double SurgeW, int Starting, Season Season = Season.Both);
+public readonly record struct ProfileSegment(
+    double FromH,
+    double ToH,
+    double AcW,
+    double DcW,
+    double SurgeW,
+    int Starting,
+    Season Season = Season.Both
+);
 
 /// <summary>The day cut at every switching instant.</summary>
 public static class DayProfile
@@ -25,26 +33,37 @@ public static class DayProfile
         return segments;
     }
 
-    private static ProfileSegment At(IReadOnlyList<DailyLoad> loads, DaySweep.On on, double from, double to, double converterEfficiency, SurgeRule rule)
+    private static ProfileSegment At(
+        IReadOnlyList<DailyLoad> loads,
+        DaySweep.On on,
+        double from,
+        double to,
+        double converterEfficiency,
+        SurgeRule rule
+    )
     {
-        double ac = 0, dc = 0, all = 0, greatest = 0;
+        double ac = 0,
+            dc = 0,
+            all = 0,
+            greatest = 0;
         var starting = -1;
         foreach (var i in on)
         {
             var load = loads[i];
-            if (load.Kind == LoadKind.Dc) dc += load.RunningW;
-            else if (load.Kind == LoadKind.Converter) dc += load.RunningW / converterEfficiency;
+            if (load.Kind == LoadKind.Dc)
+                dc += load.RunningW;
+            else if (load.Kind == LoadKind.Converter)
+                dc += load.RunningW / converterEfficiency;
             else
             {
                 ac += load.RunningW;
                 all += load.Quantity * load.StartExtraW;
-                if (load.StartExtraW <= greatest) continue;
+                if (load.StartExtraW <= greatest)
+                    continue;
                 greatest = load.StartExtraW;
                 starting = i;
             }
         }
-        return rule == SurgeRule.AllAtOnce
-            ? new(from, to, ac, dc, ac + all, -1)
-            : new(from, to, ac, dc, ac + greatest, starting);
+        return rule == SurgeRule.AllAtOnce ? new(from, to, ac, dc, ac + all, -1) : new(from, to, ac, dc, ac + greatest, starting);
     }
 }

@@ -21,18 +21,22 @@ internal sealed class DaySweep
         var list = new List<(double, int, int)>(2 * loads.Count);
         for (var i = 0; i < loads.Count; i++)
         {
-            if (loads[i].Quantity == 0) continue;
+            if (loads[i].Quantity == 0)
+                continue;
             if (loads[i].Windows is not { } windows)
             {
-                if (loads[i].Hours > 0) list.Add((0, i, 1));
+                if (loads[i].Hours > 0)
+                    list.Add((0, i, 1));
                 continue;
             }
             foreach (var w in windows)
             {
                 list.Add((w.StartH, i, 1));
-                if (w.EndH < 24) list.Add((w.EndH, i, -1));
+                if (w.EndH < 24)
+                    list.Add((w.EndH, i, -1));
                 // Past midnight it is on from the day's first moment.
-                if (w.EndH <= w.StartH) list.Add((0, i, 1));
+                if (w.EndH <= w.StartH)
+                    list.Add((0, i, 1));
             }
         }
         switchings = [.. list];
@@ -44,7 +48,8 @@ internal sealed class DaySweep
     {
         var instants = new List<double>(switchings.Length + 1) { 0 };
         foreach (var (hour, _, _) in switchings)
-            if (hour > instants[^1]) instants.Add(hour);
+            if (hour > instants[^1])
+                instants.Add(hour);
         return instants;
     }
 
@@ -54,8 +59,10 @@ internal sealed class DaySweep
         {
             var (_, load, step) = switchings[next];
             windowsOn[load] += step;
-            if (windowsOn[load] > 0) on[load >> 6] |= 1UL << (load & 63);
-            else on[load >> 6] &= ~(1UL << (load & 63));
+            if (windowsOn[load] > 0)
+                on[load >> 6] |= 1UL << (load & 63);
+            else
+                on[load >> 6] &= ~(1UL << (load & 63));
         }
     }
 
@@ -75,7 +82,8 @@ internal sealed class DaySweep
         {
             while (left == 0)
             {
-                if (++word >= bits.Length) return false;
+                if (++word >= bits.Length)
+                    return false;
                 left = bits[word];
             }
             Current = (word << 6) + BitOperations.TrailingZeroCount(left);

@@ -32,18 +32,21 @@ public sealed class QuietHour
         Span<bool> on = stackalloc bool[Slots];
         for (var i = 0; i < loads.Count; i++)
         {
-            if (!Counts(loads[i])) continue;
+            if (!Counts(loads[i]))
+                continue;
             When(loads[i], on);
             for (var s = 0; s < Slots; s++)
             {
-                if (!on[s]) continue;
+                if (!on[s])
+                    continue;
                 runningW[s] += loads[i].RunningW;
                 if (loads[i].StartExtraW > hardest[s].W)
                 {
                     secondW[s] = hardest[s].W;
                     hardest[s] = (i, loads[i].StartExtraW);
                 }
-                else secondW[s] = Math.Max(secondW[s], loads[i].StartExtraW);
+                else
+                    secondW[s] = Math.Max(secondW[s], loads[i].StartExtraW);
             }
         }
     }
@@ -53,7 +56,8 @@ public sealed class QuietHour
     private static void When(DailyLoad load, Span<bool> on)
     {
         on.Fill(load.Windows is null);
-        foreach (var w in load.Windows ?? []) Mark(on, w);
+        foreach (var w in load.Windows ?? [])
+            Mark(on, w);
     }
 
     /// <summary>Null when the load has no times, is not AC, or nothing would be won.</summary>
@@ -64,13 +68,16 @@ public sealed class QuietHour
     public QuietTimes? Find(int index)
     {
         var moved = loads[index];
-        if (moved.Kind != LoadKind.Ac || moved.Windows is not { } windows || moved.Quantity == 0) return null;
+        if (moved.Kind != LoadKind.Ac || moved.Windows is not { } windows || moved.Quantity == 0)
+            return null;
         Span<double> running = stackalloc double[Slots];
         Span<double> extra = stackalloc double[Slots];
         Others(index, running, extra);
         // What would be on in each five minutes with the load there, its start or another's on top.
         Span<double> with = stackalloc double[Slots];
-        double unavoidable = 0, longest = 0, now = 0;
+        double unavoidable = 0,
+            longest = 0,
+            now = 0;
         for (var i = 0; i < Slots; i++)
         {
             unavoidable = Math.Max(unavoidable, running[i] + extra[i]);
@@ -81,27 +88,32 @@ public sealed class QuietHour
             longest = Math.Max(longest, w.Hours);
             now = Math.Max(now, Worst(with, w));
         }
-        if (!Tolerant.Exceeds(now, unavoidable)) return null;
+        if (!Tolerant.Exceeds(now, unavoidable))
+            return null;
         var least = now;
         Span<double> worstFrom = stackalloc double[Slots];
         Maxima(with, SlotsOf(longest), worstFrom);
-        for (var i = 0; i < Slots; i++) least = Math.Min(least, worstFrom[i]);
+        for (var i = 0; i < Slots; i++)
+            least = Math.Min(least, worstFrom[i]);
         var enough = Math.Max(unavoidable, least + (now - least) * LeftForNearness);
 
         Span<bool> taken = stackalloc bool[Slots];
         var found = new List<DayWindow>(windows.Count);
         // What stays where it is keeps its place before anything moves onto it.
         foreach (var w in windows)
-            if (Tolerant.AtLeast(enough, Worst(with, w))) Mark(taken, w);
+            if (Tolerant.AtLeast(enough, Worst(with, w)))
+                Mark(taken, w);
         foreach (var w in windows)
         {
             var quiet = Tolerant.AtLeast(enough, Worst(with, w)) ? w : Nearest(with, taken, w, enough);
-            if (quiet is not { } place) return null;
+            if (quiet is not { } place)
+                return null;
             Mark(taken, place);
             found.Add(place);
         }
         var worst = unavoidable;
-        foreach (var w in found) worst = Math.Max(worst, Worst(with, w));
+        foreach (var w in found)
+            worst = Math.Max(worst, Worst(with, w));
         return Tolerant.Exceeds(now, worst) ? new(found, worst) : null;
     }
 
@@ -112,17 +124,20 @@ public sealed class QuietHour
         Span<double> worstFrom = stackalloc double[Slots];
         Maxima(with, SlotsOf(w.Hours), worstFrom);
         for (var shift = 1; shift <= Slots / 2; shift++)
-            for (var side = 1; side >= -1; side -= 2)
-            {
-                var slot = ((start + side * shift) % Slots + Slots) % Slots;
-                if (!Tolerant.AtLeast(enough, worstFrom[slot])) continue;
-                var tried = At(slot, w.Hours);
-                if (tried.EndH != tried.StartH && Free(taken, tried)) return tried;
-            }
+        for (var side = 1; side >= -1; side -= 2)
+        {
+            var slot = ((start + side * shift) % Slots + Slots) % Slots;
+            if (!Tolerant.AtLeast(enough, worstFrom[slot]))
+                continue;
+            var tried = At(slot, w.Hours);
+            if (tried.EndH != tried.StartH && Free(taken, tried))
+                return tried;
+        }
         return null;
     }
 
-    private static DayWindow At(int slot, double hours) => new(Math.Round(slot * SlotHours, 9), Math.Round((slot * SlotHours + hours) % 24, 9));
+    private static DayWindow At(int slot, double hours) =>
+        new(Math.Round(slot * SlotHours, 9), Math.Round((slot * SlotHours + hours) % 24, 9));
 
     private static int SlotsOf(double hours) => Math.Clamp((int)Math.Ceiling(hours / SlotHours - 1e-6), 1, Slots);
 
@@ -131,14 +146,18 @@ public sealed class QuietHour
     {
         // Slots that may still be the greatest of a later stretch, in the order of the day; their values fall.
         Span<int> queue = stackalloc int[2 * Slots];
-        int head = 0, tail = 0;
+        int head = 0,
+            tail = 0;
         for (var i = 0; i < Slots + count - 1; i++)
         {
-            while (tail > head && with[queue[tail - 1] % Slots] <= with[i % Slots]) tail--;
+            while (tail > head && with[queue[tail - 1] % Slots] <= with[i % Slots])
+                tail--;
             queue[tail++] = i;
             var from = i - count + 1;
-            if (queue[head] < from) head++;
-            if (from >= 0 && from < Slots) into[from] = with[queue[head] % Slots];
+            if (queue[head] < from)
+                head++;
+            if (from >= 0 && from < Slots)
+                into[from] = with[queue[head] % Slots];
         }
     }
 
@@ -152,7 +171,8 @@ public sealed class QuietHour
     {
         var (first, count) = Touched(w);
         double worst = 0;
-        for (var i = 0; i < count; i++) worst = Math.Max(worst, with[(first + i) % Slots]);
+        for (var i = 0; i < count; i++)
+            worst = Math.Max(worst, with[(first + i) % Slots]);
         return worst;
     }
 
@@ -160,21 +180,24 @@ public sealed class QuietHour
     {
         var (first, count) = Touched(w);
         for (var i = 0; i < count; i++)
-            if (taken[(first + i) % Slots]) return false;
+            if (taken[(first + i) % Slots])
+                return false;
         return true;
     }
 
     private static void Mark(Span<bool> taken, DayWindow w)
     {
         var (first, count) = Touched(w);
-        for (var i = 0; i < count; i++) taken[(first + i) % Slots] = true;
+        for (var i = 0; i < count; i++)
+            taken[(first + i) % Slots] = true;
     }
 
     /// <summary>Of all other AC loads: what runs in each five minutes, and the greatest start.</summary>
     private void Others(int index, Span<double> running, Span<double> extra)
     {
         Span<bool> own = stackalloc bool[Slots];
-        if (Counts(loads[index])) When(loads[index], own);
+        if (Counts(loads[index]))
+            When(loads[index], own);
         for (var s = 0; s < Slots; s++)
         {
             running[s] = own[s] ? runningW[s] - loads[index].RunningW : runningW[s];

@@ -1,6 +1,9 @@
 namespace InkyBadger.Core.Demand;
 
-/// <summary>A level of running AC watts that the day reaches, the longest it lasts unbroken at that or more [h], and the first stretch of the profile that has it.</summary>
+/// <summary>
+/// A level of running AC watts that the day reaches, the longest it lasts unbroken at that or more [h], and the first stretch of the
+/// profile that has it.
+/// </summary>
 public readonly record struct RunningLevel(double Watts, double Hours, int Segment);
 
 /// <summary>How long each level of running watts lasts.</summary>
@@ -13,11 +16,13 @@ public static class RunningLevels
     public static IReadOnlyList<RunningLevel> Of(IReadOnlyList<ProfileSegment> profile)
     {
         var first = new Dictionary<double, int>();
-        for (var i = 0; i < profile.Count; i++) first.TryAdd(profile[i].AcW, i);
+        for (var i = 0; i < profile.Count; i++)
+            first.TryAdd(profile[i].AcW, i);
         var stretches = new Stretches(profile);
         var hours = new Dictionary<double, double>(first.Count);
         // From the greatest down: what is on at a level is on at every lower one, so stretches only grow and join.
-        foreach (var watts in first.Keys.OrderDescending()) hours[watts] = stretches.LongestAtOrAbove(watts);
+        foreach (var watts in first.Keys.OrderDescending())
+            hours[watts] = stretches.LongestAtOrAbove(watts);
         return [.. first.OrderBy(l => l.Value).Select(l => new RunningLevel(l.Key, hours[l.Key], l.Value))];
     }
 
@@ -30,12 +35,14 @@ public static class RunningLevels
         public Stretches(IReadOnlyList<ProfileSegment> profile)
         {
             byWatts = new (Ring, int, double)[profile.Count];
-            for (var first = 0; first < profile.Count;)
+            for (var first = 0; first < profile.Count; )
             {
                 var end = first;
-                while (end < profile.Count && profile[end].Season == profile[first].Season) end++;
+                while (end < profile.Count && profile[end].Season == profile[first].Season)
+                    end++;
                 var ring = new Ring(profile, first, end - first);
-                for (var i = first; i < end; i++) byWatts[i] = (ring, i - first, profile[i].AcW);
+                for (var i = first; i < end; i++)
+                    byWatts[i] = (ring, i - first, profile[i].AcW);
                 first = end;
             }
             Array.Sort(byWatts, (a, b) => b.Watts.CompareTo(a.Watts));
@@ -63,7 +70,8 @@ public static class RunningLevels
         public double Add(int i)
         {
             on[i] = true;
-            if (++taken == count) return 24;
+            if (++taken == count)
+                return 24;
             var (before, after) = ((i + count - 1) % count, (i + 1) % count);
             var from = on[before] ? otherEnd[before] : i;
             var to = on[after] ? otherEnd[after] : i;

@@ -12,9 +12,12 @@ public static class StateDemand
     /// <exception cref="Refusal"><c>states</c>, <c>amps</c>, <c>share</c> or <c>hours</c>.</exception>
     public static StateDemandResult Work(IReadOnlyList<LoadState> states, double hours)
     {
-        if (states.Count == 0) Require.Refuse("states", "needs at least one state");
+        if (states.Count == 0)
+            Require.Refuse("states", "needs at least one state");
         Require.AtLeast(hours, 0);
-        double mean = 0, max = 0, shares = 0;
+        double mean = 0,
+            max = 0,
+            shares = 0;
         foreach (var state in states)
         {
             Require.AtLeast(state.Amps, 0);
@@ -23,7 +26,8 @@ public static class StateDemand
             max = Math.Max(max, state.Amps);
             shares += state.Share;
         }
-        if (Math.Abs(shares - 1) > 1e-6) Require.Refuse("share", "the shares of the states must add to 1");
+        if (Math.Abs(shares - 1) > 1e-6)
+            Require.Refuse("share", "the shares of the states must add to 1");
         return new(mean, mean * hours, max);
     }
 }
@@ -41,7 +45,9 @@ public static class Runtime
         return new(usableAh, usableAh / currentA);
     }
 
-    /// <summary>From the state of charge now and a floor (fractions), rated Ah and the share of them still there; 0 below the floor.</summary>
+    /// <summary>
+    /// From the state of charge now and a floor (fractions), rated Ah and the share of them still there; 0 below the floor.
+    /// </summary>
     public static RuntimeResult FromStateOfCharge(double soc, double floorSoc, double ratedAh, double health, double currentA)
     {
         Require.Within(soc, 0, 1);

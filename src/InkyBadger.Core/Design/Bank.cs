@@ -31,20 +31,57 @@ public sealed record Bank
     public UnitSize? Space { get; init; }
 
     /// <summary>The bank with one of its loads in another form.</summary>
-    internal Bank WithLoad(int index, Load load) => this with { Demand = Demand with { Loads = [.. Demand.Loads.Select((l, i) => i == index ? load : l)] } };
+    internal Bank WithLoad(int index, Load load) =>
+        this with
+        {
+            Demand = Demand with { Loads = [.. Demand.Loads.Select((l, i) => i == index ? load : l)] },
+        };
 
-    internal Bank WithInverter(int index, Func<InverterChoice, InverterChoice> change) => this with { Inverters = [.. Inverters.Select((x, i) => i == index ? change(x) : x)] };
+    internal Bank WithInverter(int index, Func<InverterChoice, InverterChoice> change) =>
+        this with
+        {
+            Inverters = [.. Inverters.Select((x, i) => i == index ? change(x) : x)],
+        };
 
-    internal Bank WithSource(int index, Func<Source, Source> change) => this with { Sources = [.. Sources.Select((x, i) => i == index ? change(x) : x)] };
+    internal Bank WithSource(int index, Func<Source, Source> change) =>
+        this with
+        {
+            Sources = [.. Sources.Select((x, i) => i == index ? change(x) : x)],
+        };
 
     /// <summary>The bank with one of its runs changed; a run that stood as advised in everything is added.</summary>
-    internal Bank WithRun(string id, Func<Run, Run> change) => Runs.Any(r => r.Id == id)
-        ? this with { Runs = [.. Runs.Select(r => r.Id == id ? change(r) : r)] }
-        : this with { Runs = [.. Runs, change(id == Run.MainId ? new Run { Id = id, From = "bank", To = "inverter" } : new Run { Id = id })] };
+    internal Bank WithRun(string id, Func<Run, Run> change) =>
+        Runs.Any(r => r.Id == id)
+            ? this with
+            {
+                Runs = [.. Runs.Select(r => r.Id == id ? change(r) : r)],
+            }
+            : this with
+            {
+                Runs =
+                [
+                    .. Runs,
+                    change(
+                        id == Run.MainId
+                            ? new Run
+                            {
+                                Id = id,
+                                From = "bank",
+                                To = "inverter",
+                            }
+                            : new Run { Id = id }
+                    ),
+                ],
+            };
 }
 
 /// <summary>Which of the three ways of stating the demand counts; the others are kept, so that switching loses nothing.</summary>
-public enum DemandBy { Loads, Figure, States }
+public enum DemandBy
+{
+    Loads,
+    Figure,
+    States,
+}
 
 public sealed record BankDemandSource
 {
@@ -93,7 +130,13 @@ public sealed record Position
 }
 
 /// <summary>How the strings are joined and where the system's leads leave.</summary>
-public enum WiringStyle { SameEnd, Diagonal, BusBars, Rails }
+public enum WiringStyle
+{
+    SameEnd,
+    Diagonal,
+    BusBars,
+    Rails,
+}
 
 /// <summary>How the bank is joined up. A conductor left out stands as advised.</summary>
 public sealed record Wiring
@@ -121,9 +164,15 @@ public record Conductor
     public string? Size { get; init; }
 }
 
-public enum Pole { Positive, Negative }
+public enum Pole
+{
+    Positive,
+    Negative,
+}
 
-/// <summary>A jumper (string, after which unit), link (rail, after which string) or lead (rail, string) that differs from the rest.</summary>
+/// <summary>
+/// A jumper (string, after which unit), link (rail, after which string) or lead (rail, string) that differs from the rest.
+/// </summary>
 public sealed record PlacedConductor : Conductor
 {
     public Pole Rail { get; init; }
@@ -143,7 +192,10 @@ public sealed record InverterChoice
     /// <summary>Hours a day it is left on, 0 to 24; null: as long as its loads need.</summary>
     public double? OnH { get; init; }
 
-    /// <summary>What its outlets feed, and how: <c>transfer</c> (pass-through), <c>panel</c> (by a selector), <c>sockets</c> (its own only), or in one's own words.</summary>
+    /// <summary>
+    /// What its outlets feed, and how: <c>transfer</c> (pass-through), <c>panel</c> (by a selector), <c>sockets</c> (its own only), or in
+    /// one's own words.
+    /// </summary>
     public string? Feeds { get; init; }
 
     /// <summary>What feeds the mains charger of this bank; null: there is none, or nobody said.</summary>
@@ -151,9 +203,20 @@ public sealed record InverterChoice
 }
 
 /// <summary>A charger hangs on the shore, a generator or the grid; or, wrongly, on the inverter's own outlets.</summary>
-public enum ChargerFeed { Shore, OwnOutput }
+public enum ChargerFeed
+{
+    Shore,
+    OwnOutput,
+}
 
-public enum SourceKind { Solar, Alternator, Mains, Generator, DcDc }
+public enum SourceKind
+{
+    Solar,
+    Alternator,
+    Mains,
+    Generator,
+    DcDc,
+}
 
 public sealed record Source
 {

@@ -31,7 +31,9 @@ public sealed record DesignDocument
     public IReadOnlyList<Join> Joins { get; init; } = [];
 }
 
-/// <summary>Where it stands. Ambient in °C (null: the house rule), a hot place (engine room, roof), a living space, altitude in m.</summary>
+/// <summary>
+/// Where it stands. Ambient in °C (null: the house rule), a hot place (engine room, roof), a living space, altitude in m.
+/// </summary>
 public sealed record Place
 {
     public double? AmbientC { get; init; }
@@ -47,7 +49,11 @@ public sealed record AcSupply
 }
 
 /// <summary>Which copper is bought and which lengths are read: mm² and metres, or AWG and feet.</summary>
-public enum UnitSystem { Metric, Imperial }
+public enum UnitSystem
+{
+    Metric,
+    Imperial,
+}
 
 public sealed record Display
 {
@@ -62,7 +68,12 @@ public sealed record HouseRuleChoice
     public IReadOnlyDictionary<string, JsonElement> Own { get; init; } = new Dictionary<string, JsonElement>();
 }
 
-public enum RuleSet { Cautious, Typical, Lean }
+public enum RuleSet
+{
+    Cautious,
+    Typical,
+    Lean,
+}
 
 public sealed record PriceBasis
 {
@@ -94,7 +105,12 @@ public sealed record Decision
     public string? When { get; init; }
 }
 
-public enum JoinKind { Converter, DcDc, Isolator }
+public enum JoinKind
+{
+    Converter,
+    DcDc,
+    Isolator,
+}
 
 /// <summary>What joins one bank to another.</summary>
 public sealed record Join

@@ -5,7 +5,9 @@ using System.Text.Json.Serialization;
 
 namespace InkyBadger.Core.Design;
 
-/// <summary>A change of the document: what stands at a JSON pointer becomes a value. A last segment of <c>-</c> appends to a list.</summary>
+/// <summary>
+/// A change of the document: what stands at a JSON pointer becomes a value. A last segment of <c>-</c> appends to a list.
+/// </summary>
 public sealed record DesignChange(string Path, JsonNode? Value);
 
 /// <summary>Reading and writing the document as JSON.</summary>
@@ -33,16 +35,20 @@ public static class DesignFormat
     }
 
     /// <exception cref="JsonException">The text is not a document.</exception>
-    public static DesignDocument Read(string json) => JsonSerializer.Deserialize<DesignDocument>(json, Options) ?? throw new JsonException("the document is null");
+    public static DesignDocument Read(string json) =>
+        JsonSerializer.Deserialize<DesignDocument>(json, Options) ?? throw new JsonException("the document is null");
 
     /// <inheritdoc cref="Read(string)"/>
-    public static DesignDocument Read(JsonElement json) => json.Deserialize<DesignDocument>(Options) ?? throw new JsonException("the document is null");
+    public static DesignDocument Read(JsonElement json) =>
+        json.Deserialize<DesignDocument>(Options) ?? throw new JsonException("the document is null");
 
     /// <summary>2.0 and 2e0 are the whole number 2.</summary>
     private sealed class WholeNumber : JsonConverter<int>
     {
         public override int Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
-            reader.TryGetInt32(out var whole) ? whole : reader.GetDouble() is var number && number == Math.Floor(number) && Math.Abs(number) <= int.MaxValue ? (int)number : throw new JsonException("is no whole number");
+            reader.TryGetInt32(out var whole) ? whole
+            : reader.GetDouble() is var number && number == Math.Floor(number) && Math.Abs(number) <= int.MaxValue ? (int)number
+            : throw new JsonException("is no whole number");
 
         public override void Write(Utf8JsonWriter writer, int value, JsonSerializerOptions options) => writer.WriteNumberValue(value);
     }
@@ -54,7 +60,8 @@ public static class DesignFormat
     public static DesignDocument With(DesignDocument design, IEnumerable<DesignChange> changes)
     {
         var root = JsonSerializer.SerializeToNode(design, Options)!;
-        foreach (var change in changes) Set(root, change.Path, change.Value?.DeepClone());
+        foreach (var change in changes)
+            Set(root, change.Path, change.Value?.DeepClone());
         return root.Deserialize<DesignDocument>(Options)!;
     }
 
@@ -64,9 +71,12 @@ public static class DesignFormat
         var at = root;
         foreach (var segment in segments[..^1])
             at = (at is JsonArray list ? list[int.Parse(segment)] : at[segment]) ?? throw new Refusal("path", $"nothing stands at {path}");
-        if (at is not JsonArray array) at[segments[^1]] = value;
-        else if (segments[^1] == "-") array.Add(value);
-        else array[int.Parse(segments[^1])] = value;
+        if (at is not JsonArray array)
+            at[segments[^1]] = value;
+        else if (segments[^1] == "-")
+            array.Add(value);
+        else
+            array[int.Parse(segments[^1])] = value;
     }
 
     /// <summary>A value for a <see cref="DesignChange"/>.</summary>

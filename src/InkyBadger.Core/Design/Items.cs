@@ -65,7 +65,11 @@ public sealed record UnitSize
     public double HeightMm { get; init; }
 }
 
-public enum Waveform { Sine, Modified }
+public enum Waveform
+{
+    Sine,
+    Modified,
+}
 
 /// <summary>The inverter gives <paramref name="Watts"/> for up to <paramref name="Seconds"/>.</summary>
 public readonly record struct OverloadPoint(double Seconds, double Watts);

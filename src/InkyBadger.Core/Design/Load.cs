@@ -1,9 +1,19 @@
 namespace InkyBadger.Core.Design;
 
 /// <summary>How a load is fed: through the inverter, at bank voltage, or through a step-down converter.</summary>
-public enum LoadKind { Ac, Dc, Converter }
+public enum LoadKind
+{
+    Ac,
+    Dc,
+    Converter,
+}
 
-public enum Season { Both, Winter, Summer }
+public enum Season
+{
+    Both,
+    Winter,
+    Summer,
+}
 
 /// <summary>
 /// Something that runs. Either watts, or amperes with volts (a DC load without volts: the bank's). Either windows or hours a day.

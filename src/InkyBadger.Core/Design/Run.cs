@@ -2,10 +2,18 @@ using InkyBadger.Core.Wiring;
 
 namespace InkyBadger.Core.Design;
 
-public enum RunPlace { Cool, Hot }
+public enum RunPlace
+{
+    Cool,
+    Hot,
+}
 
 /// <summary>What a cable's insulation does when it is heated.</summary>
-public enum InsulationKind { Thermoplastic, Thermosetting }
+public enum InsulationKind
+{
+    Thermoplastic,
+    Thermosetting,
+}
 
 /// <summary>
 /// A run of cable with its fuse. What is null stands as advised. Runs that follow from the design by themselves (to a load, from a source)
@@ -26,10 +34,17 @@ public sealed record Run
     public const string StringsId = "strings";
 
     /// <summary>What the ids of runs begin with that belong to a load, a source, a converter or the panel of DC circuits.</summary>
-    public const string LoadPrefix = "load-", SourcePrefix = "source-", ConverterPrefix = "converter-", PanelId = "panel";
+    public const string LoadPrefix = "load-",
+        SourcePrefix = "source-",
+        ConverterPrefix = "converter-",
+        PanelId = "panel";
 
-    /// <summary>What the ids of runs begin with that belong to a further inverter (its id follows), or to a join of the design (its place in the list).</summary>
-    public const string FurtherPrefix = "inverter-", JoinPrefix = "join-";
+    /// <summary>
+    /// What the ids of runs begin with that belong to a further inverter (its id follows), or to a join of the design (its place in the
+    /// list).
+    /// </summary>
+    public const string FurtherPrefix = "inverter-",
+        JoinPrefix = "join-";
 
     public string Id { get; init; } = "";
     public string From { get; init; } = "";

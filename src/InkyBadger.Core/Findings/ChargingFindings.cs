@@ -11,48 +11,113 @@ internal static class ChargingFindings
 
     private static Finding? TooMuch(FindingScene s)
     {
-        if (s.Results.Bank is not { } b) return null;
+        if (s.Results.Bank is not { } b)
+            return null;
         var sources = s.Scene.Bank.Sources;
         // All that comes in at the bus: a join from another bank charges as a source does.
         var amps = s.Work.Flows.Value?.ChargingA ?? 0;
         var byRate = Chemistries.Get(b.Unit.Chemistry).MaxChargeCRate * b.Ah;
-        var byUnits = s.Work.Pack.Value is { } pack && pack.Strings.Any(x => x.ChargeA is not null) ? pack.Strings.Sum(x => x.ChargeA ?? double.PositiveInfinity) : double.MaxValue;
+        var byUnits =
+            s.Work.Pack.Value is { } pack && pack.Strings.Any(x => x.ChargeA is not null)
+                ? pack.Strings.Sum(x => x.ChargeA ?? double.PositiveInfinity)
+                : double.MaxValue;
         var most = Math.Min(byRate, byUnits);
-        if (amps <= 0 || !Tolerant.Exceeds(amps, most)) return null;
+        if (amps <= 0 || !Tolerant.Exceeds(amps, most))
+            return null;
         var single = sources.Index().Where(x => x.Item.Amps > 0).ToList();
-        MendOffer? limit = single.Count == 1 ? FindingScene.Offer($"Limit it to {Say.A(most)}", "what the bank takes", s.Bank.WithSource(single[0].Index, x => x with { Amps = most })) : null;
-        return s.Make("charge.too-much", Grade.Caution, Station.Bank, "/sources", $"{Say.A(amps)} of charge, where the bank takes {Say.A(most)}",
-            most < byRate ? "More than its units allow: a BMS opens, or the cells age fast." : "More than its chemistry takes gladly: heat, gas, and a short life.",
-            [new("sources", amps, "A"), new("the bank takes", most, "A")], limit);
+        MendOffer? limit =
+            single.Count == 1
+                ? FindingScene.Offer(
+                    $"Limit it to {Say.A(most)}",
+                    "what the bank takes",
+                    s.Bank.WithSource(single[0].Index, x => x with { Amps = most })
+                )
+                : null;
+        return s.Make(
+            "charge.too-much",
+            Grade.Caution,
+            Station.Bank,
+            "/sources",
+            $"{Say.A(amps)} of charge, where the bank takes {Say.A(most)}",
+            most < byRate
+                ? "More than its units allow: a BMS opens, or the cells age fast."
+                : "More than its chemistry takes gladly: heat, gas, and a short life.",
+            [new("sources", amps, "A"), new("the bank takes", most, "A")],
+            limit
+        );
     }
 
     private static Finding? Alternator(FindingScene s)
     {
         var sources = s.Scene.Bank.Sources;
         var at = sources.Index().FirstOrDefault(x => x.Item.Kind == SourceKind.Alternator);
-        if (at.Item is null || s.Results.Bank is not { } b || s.Work.Pack.Value is not { } pack || !pack.Strings.Any(x => x.Units.Any(u => u.Item.Bms is not null))) return null;
-        return s.Make("charge.alternator", Grade.Danger, Station.Bank, $"/sources/{at.Index}", "The alternator charges the bank directly",
-            "When a BMS opens, the alternator is left without a load and its voltage leaps: it kills itself and the vehicle’s electronics.", [new("units that can open", b.Units, "")],
-            FindingScene.Offer("Put a DC–DC charger between", "the alternator keeps its own battery", s.Bank with { Sources = [.. sources.Select(x => x.Kind == SourceKind.Alternator ? x with { Kind = SourceKind.DcDc } : x)] }));
+        if (
+            at.Item is null
+            || s.Results.Bank is not { } b
+            || s.Work.Pack.Value is not { } pack
+            || !pack.Strings.Any(x => x.Units.Any(u => u.Item.Bms is not null))
+        )
+            return null;
+        return s.Make(
+            "charge.alternator",
+            Grade.Danger,
+            Station.Bank,
+            $"/sources/{at.Index}",
+            "The alternator charges the bank directly",
+            "When a BMS opens, the alternator is left without a load and its voltage leaps: it kills itself and the vehicle’s electronics.",
+            [new("units that can open", b.Units, "")],
+            FindingScene.Offer(
+                "Put a DC–DC charger between",
+                "the alternator keeps its own battery",
+                s.Bank with
+                {
+                    Sources = [.. sources.Select(x => x.Kind == SourceKind.Alternator ? x with { Kind = SourceKind.DcDc } : x)],
+                }
+            )
+        );
     }
 
     internal static IEnumerable<Finding> Settings(FindingScene s)
     {
-        if (s.Results.Bank is not { } b) yield break;
+        if (s.Results.Bank is not { } b)
+            yield break;
         var chemistry = Chemistries.Get(b.Unit.Chemistry);
         var (top, low) = (b.Cells * chemistry.CellTopV, b.Cells * chemistry.CellFloatV);
         foreach (var (i, source) in s.Scene.Bank.Sources.Index())
         {
-            if (source.SettingV is not { } setting || Tolerant.AtLeast(top, setting) && Tolerant.AtLeast(setting, low)) continue;
+            if (source.SettingV is not { } setting || Tolerant.AtLeast(top, setting) && Tolerant.AtLeast(setting, low))
+                continue;
             var high = setting > top;
-            yield return s.Make("charge.setting", high ? Grade.Danger : Grade.Caution, Station.Bank, $"/sources/{i}/settingV", $"{source.Name} is set to {Say.V(setting)}, as for another battery",
-                high ? $"Above {Say.V(top)} these cells are overcharged." : $"Below {Say.V(low)} the bank never comes to full.", [new("setting", setting, "V"), new("of this bank", high ? top : low, "V")],
-                FindingScene.Offer("Take the setting back", "as the chemistry asks", s.Bank.WithSource(i, x => x with { SettingV = null }))) with { About = source.Id };
+            yield return s.Make(
+                "charge.setting",
+                high ? Grade.Danger : Grade.Caution,
+                Station.Bank,
+                $"/sources/{i}/settingV",
+                $"{source.Name} is set to {Say.V(setting)}, as for another battery",
+                high ? $"Above {Say.V(top)} these cells are overcharged." : $"Below {Say.V(low)} the bank never comes to full.",
+                [new("setting", setting, "V"), new("of this bank", high ? top : low, "V")],
+                FindingScene.Offer("Take the setting back", "as the chemistry asks", s.Bank.WithSource(i, x => x with { SettingV = null }))
+            ) with
+            {
+                About = source.Id,
+            };
         }
     }
 
-    private static Finding? Cold(FindingScene s) => s.Scene.Design.Place.AmbientC is { } c && c < 0 && s.Scene.Bank.Sources.Count > 0 && s.Results.Bank is { } b && Chemistries.Get(b.Unit.Chemistry).IsLithium
-        ? s.Make("charge.cold", Grade.Danger, Station.Bank, "/sources", $"Lithium is not charged at {Say.Number(c)} °C",
-            "Below 0 °C metal grows in the cells: they are spoilt for good, and may fail later. Warm them, or let the charger wait.", [new("the place", c, "°C")])
-        : null;
+    private static Finding? Cold(FindingScene s) =>
+        s.Scene.Design.Place.AmbientC is { } c
+        && c < 0
+        && s.Scene.Bank.Sources.Count > 0
+        && s.Results.Bank is { } b
+        && Chemistries.Get(b.Unit.Chemistry).IsLithium
+            ? s.Make(
+                "charge.cold",
+                Grade.Danger,
+                Station.Bank,
+                "/sources",
+                $"Lithium is not charged at {Say.Number(c)} °C",
+                "Below 0 °C metal grows in the cells: they are spoilt for good, and may fail later. Warm them, or let the charger wait.",
+                [new("the place", c, "°C")]
+            )
+            : null;
 }

@@ -3,7 +3,13 @@ using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Findings;
 
-public enum Grade { Danger, Fault, Caution, Note }
+public enum Grade
+{
+    Danger,
+    Fault,
+    Caution,
+    Note,
+}
 
 /// <summary>A figure that shows a finding, with its unit.</summary>
 public sealed record FindingFigure(string Label, double Value, string Unit);
@@ -19,7 +25,8 @@ public sealed record Finding(
     string Place,
     string Title,
     string Why,
-    IReadOnlyList<FindingFigure> Figures)
+    IReadOnlyList<FindingFigure> Figures
+)
 {
     private IReadOnlyList<Mend>? mends;
 

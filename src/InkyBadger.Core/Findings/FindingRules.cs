@@ -8,7 +8,8 @@ namespace InkyBadger.Core.Findings;
 public sealed class FindingScene
 {
     private readonly MendTrials? trials;
-    private Bank? at24, at48;
+    private Bank? at24,
+        at48;
 
     /// <param name="work">The bank in hand.</param>
     /// <param name="results">All its stages.</param>
@@ -24,47 +25,88 @@ public sealed class FindingScene
     public BankScene Scene => Work.Scene;
     public Bank Bank => Work.Document;
 
-    public Finding Make(string rule, Grade grade, Station station, string place, string title, string why, FindingFigure[] figures, params MendOffer?[] offers) =>
-        Make(rule, grade, station, place, title, why, figures, () => offers.OfType<MendOffer>());
+    public Finding Make(
+        string rule,
+        Grade grade,
+        Station station,
+        string place,
+        string title,
+        string why,
+        FindingFigure[] figures,
+        params MendOffer?[] offers
+    ) => Make(rule, grade, station, place, title, why, figures, () => offers.OfType<MendOffer>());
 
     /// <summary>With offers that are only looked for when somebody asks for them.</summary>
-    public Finding Make(string rule, Grade grade, Station station, string place, string title, string why, FindingFigure[] figures, Func<IEnumerable<MendOffer>> offers) =>
-        new(rule, grade, station, Results.Id, Scene.Pointer + place, title, why, figures) { Offers = offers, Trials = trials };
+    public Finding Make(
+        string rule,
+        Grade grade,
+        Station station,
+        string place,
+        string title,
+        string why,
+        FindingFigure[] figures,
+        Func<IEnumerable<MendOffer>> offers
+    ) => new(rule, grade, station, Results.Id, Scene.Pointer + place, title, why, figures) { Offers = offers, Trials = trials };
 
     internal static MendOffer Offer(string label, string outcome, Bank then, string? group = null) => new(label, _ => outcome, then, group);
 
-    internal static MendOffer Offer(string label, Func<BankWork, string> outcome, Bank then, string? group = null) => new(label, outcome, then, group);
+    internal static MendOffer Offer(string label, Func<BankWork, string> outcome, Bank then, string? group = null) =>
+        new(label, outcome, then, group);
 
-    internal MendOffer OfRun(string id, string label, string outcome, Func<Run, Run> change, string? group = null) => Offer(label, outcome, Bank.WithRun(id, change), group);
+    internal MendOffer OfRun(string id, string label, string outcome, Func<Run, Run> change, string? group = null) =>
+        Offer(label, outcome, Bank.WithRun(id, change), group);
 
     /// <summary>The bank at a higher voltage, the same object for every rule that asks.</summary>
-    private Bank At(int volts) => volts == 24 ? at24 ??= SystemVoltage.Set(Bank, Results.Voltage!.SystemV, 24) : at48 ??= SystemVoltage.Set(Bank, Results.Voltage!.SystemV, 48);
+    private Bank At(int volts) =>
+        volts == 24
+            ? at24 ??= SystemVoltage.Set(Bank, Results.Voltage!.SystemV, 24)
+            : at48 ??= SystemVoltage.Set(Bank, Results.Voltage!.SystemV, 48);
 
     /// <summary>The voltages above this one, with what main cable and fuse would be there.</summary>
     internal IEnumerable<MendOffer> HigherVoltages()
     {
-        if (Results.Voltage is not { SystemV: < 48 } v || Scene.Inverter is null) yield break;
+        if (Results.Voltage is not { SystemV: < 48 } v || Scene.Inverter is null)
+            yield break;
         foreach (var next in (int[])[24, 48])
-            if (next > v.SystemV) yield return Offer($"Try {next} V", MainRunOf, At(next));
+            if (next > v.SystemV)
+                yield return Offer($"Try {next} V", MainRunOf, At(next));
     }
 
-    internal static string MainRunOf(BankWork then) => then.MainRun.Value is not { } run ? "nothing draws current then"
-        : run is { Size: { } size, RatingA: { } rating } ? $"{Say.A(run.DesignA)}: {Say.Size(size, run.Conductors)} behind {Say.Rating(rating)}" : $"{Say.A(run.DesignA)} in the main cable";
+    internal static string MainRunOf(BankWork then) =>
+        then.MainRun.Value is not { } run ? "nothing draws current then"
+        : run is { Size: { } size, RatingA: { } rating }
+            ? $"{Say.A(run.DesignA)}: {Say.Size(size, run.Conductors)} behind {Say.Rating(rating)}"
+        : $"{Say.A(run.DesignA)} in the main cable";
 
     /// <summary>More strings, one by one, until there are enough.</summary>
     internal IEnumerable<MendOffer> MoreStrings(Func<BankWork, string> outcome)
     {
-        if (Results.Bank is not { } b) yield break;
+        if (Results.Bank is not { } b)
+            yield break;
         var most = Math.Min(b.Unit.MaxParallel ?? BankStage.MostStrings, BankStage.MostStrings);
-        if (b.ParallelPinned && b.AdvisedParallel is { } advised && advised > b.Parallel) yield return Offer($"Use {advised} strings", outcome, Bank with { Parallel = null }, "strings");
-        for (var p = b.Parallel + 1; p <= Math.Min(most, b.Parallel + MostMoreStrings) && p * b.Series <= DesignCheck.MostUnits; p++) yield return Offer($"Use {p} strings", outcome, Bank with { Parallel = p }, "strings");
+        if (b.ParallelPinned && b.AdvisedParallel is { } advised && advised > b.Parallel)
+            yield return Offer($"Use {advised} strings", outcome, Bank with { Parallel = null }, "strings");
+        for (var p = b.Parallel + 1; p <= Math.Min(most, b.Parallel + MostMoreStrings) && p * b.Series <= DesignCheck.MostUnits; p++)
+            yield return Offer($"Use {p} strings", outcome, Bank with { Parallel = p }, "strings");
     }
 
     private const int MostMoreStrings = 6;
 
     /// <summary>The unit as advised, and with it S and P.</summary>
-    internal MendOffer? AdvisedUnit() => Results.Bank is not { UnitPinned: true } ? null
-        : Offer("Use the advised unit", then => then.Bank.Value is { } b ? $"{b.Series * b.Parallel} × {b.Unit.Name}" : "from the catalogue", Bank with { Unit = null, Series = null, Parallel = null, Positions = [] });
+    internal MendOffer? AdvisedUnit() =>
+        Results.Bank is not { UnitPinned: true }
+            ? null
+            : Offer(
+                "Use the advised unit",
+                then => then.Bank.Value is { } b ? $"{b.Series * b.Parallel} × {b.Unit.Name}" : "from the catalogue",
+                Bank with
+                {
+                    Unit = null,
+                    Series = null,
+                    Parallel = null,
+                    Positions = [],
+                }
+            );
 }
 
 /// <summary>One thing that can be wrong: null when it is not.</summary>
@@ -79,14 +121,34 @@ public delegate Finding? LoadRule(FindingScene scene, Load load, int index);
 /// <summary>Every rule, grouped as people think of them.</summary>
 public static class FindingRules
 {
-    public static IReadOnlyList<FindingRule> All { get; } = [.. LoadFindings.Rules, .. InverterFindings.Rules, .. BankFindings.Rules, .. MixFindings.Rules, .. ChargingFindings.Rules, .. PlaceFindings.Rules, .. CableFindings.Rules];
+    public static IReadOnlyList<FindingRule> All { get; } =
+    [
+        .. LoadFindings.Rules,
+        .. InverterFindings.Rules,
+        .. BankFindings.Rules,
+        .. MixFindings.Rules,
+        .. ChargingFindings.Rules,
+        .. PlaceFindings.Rules,
+        .. CableFindings.Rules,
+    ];
 
     /// <summary>One bank whole, and what is found about it.</summary>
     internal static BankEvaluation Evaluate(BankWork w, List<Finding> findings, bool headlines = true)
     {
         var bank = w.Evaluation(headlines);
         foreach (var gap in w.Refused)
-            findings.Add(new("refused." + gap.Field, Grade.Fault, gap.Station, bank.Id, w.Scene.Pointer + gap.Place, $"This cannot be worked out: {gap.Field}", gap.Words, []));
+            findings.Add(
+                new(
+                    "refused." + gap.Field,
+                    Grade.Fault,
+                    gap.Station,
+                    bank.Id,
+                    w.Scene.Pointer + gap.Place,
+                    $"This cannot be worked out: {gap.Field}",
+                    gap.Words,
+                    []
+                )
+            );
         Collect(new(w, bank, findings), findings);
         return bank;
     }
@@ -97,14 +159,19 @@ public static class FindingRules
     public static void Collect(FindingScene scene, List<Finding> into)
     {
         foreach (var rule in All)
-            if (rule(scene) is { } finding) into.Add(finding);
-        foreach (var rule in OfPlaces) into.AddRange(rule(scene));
+            if (rule(scene) is { } finding)
+                into.Add(finding);
+        foreach (var rule in OfPlaces)
+            into.AddRange(rule(scene));
         foreach (var view in RunView.Of(scene))
-            foreach (var rule in RunFindings.OfEachRun)
-                if (rule(scene, view) is { } finding) into.Add(finding with { About = view.Doc.Id });
-        if (scene.Scene.Bank.Demand.By != DemandBy.Loads) return;
+        foreach (var rule in RunFindings.OfEachRun)
+            if (rule(scene, view) is { } finding)
+                into.Add(finding with { About = view.Doc.Id });
+        if (scene.Scene.Bank.Demand.By != DemandBy.Loads)
+            return;
         foreach (var (i, load) in scene.Scene.Bank.Demand.Loads.Index())
-            foreach (var rule in LoadFindings.OfEachLoad)
-                if (rule(scene, load, i) is { } finding) into.Add(finding with { About = load.Id });
+        foreach (var rule in LoadFindings.OfEachLoad)
+            if (rule(scene, load, i) is { } finding)
+                into.Add(finding with { About = load.Id });
     }
 }

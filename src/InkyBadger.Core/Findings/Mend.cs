@@ -12,7 +12,10 @@ public sealed record Mend(string Label, string Outcome, IReadOnlyList<DesignChan
     private Func<BankWork, string>? promise;
 
     internal static Mend Of(MendOffer offer, BankWork now, BankWork then) =>
-        new(offer.Label, offer.Promise(then), DesignDifference.Between(now.Document, offer.Then, now.Scene.Pointer)) { promise = offer.Promise };
+        new(offer.Label, offer.Promise(then), DesignDifference.Between(now.Document, offer.Then, now.Scene.Pointer))
+        {
+            promise = offer.Promise,
+        };
 
     /// <summary>The same words of another work on the same bank: once it is pressed they must be these.</summary>
     public string OutcomeOf(BankWork pressed) => promise!(pressed);
@@ -35,10 +38,13 @@ internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> know
         var done = new HashSet<string>();
         foreach (var offer in offers)
         {
-            if (offer.Group is { } group && done.Contains(group) || ReferenceEquals(offer.Then, scene.Work.Document)) continue;
+            if (offer.Group is { } group && done.Contains(group) || ReferenceEquals(offer.Then, scene.Work.Document))
+                continue;
             var (work, then) = Try(offer.Then);
-            if (!Keeps(finding, then)) continue;
-            if (offer.Group is { } of) done.Add(of);
+            if (!Keeps(finding, then))
+                continue;
+            if (offer.Group is { } of)
+                done.Add(of);
             kept.Add(Mend.Of(offer, scene.Work, work));
         }
         return kept;
@@ -46,12 +52,14 @@ internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> know
 
     private (BankWork Work, List<Finding> Findings) Try(Bank bank)
     {
-        if (tried.TryGetValue(bank, out var before)) return before;
+        if (tried.TryGetValue(bank, out var before))
+            return before;
         var work = scene.Work.With(bank);
         var findings = new List<Finding>();
         FindingRules.Evaluate(work, findings, headlines: false);
         // A bank that hangs on this one feels the change too.
-        foreach (var other in Joined()) FindingRules.Evaluate(work.Site[other], findings, headlines: false);
+        foreach (var other in Joined())
+            FindingRules.Evaluate(work.Site[other], findings, headlines: false);
         return tried[bank] = (work, findings);
     }
 
@@ -60,16 +68,20 @@ internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> know
         var design = scene.Work.Site.Design;
         var id = scene.Work.Document.Id;
         foreach (var (i, bank) in design.Banks.Index())
-            if (i != scene.Work.Scene.Index && design.Joins.Any(j => j.From == id && j.To == bank.Id || j.To == id && j.From == bank.Id)) yield return i;
+            if (i != scene.Work.Scene.Index && design.Joins.Any(j => j.From == id && j.To == bank.Id || j.To == id && j.From == bank.Id))
+                yield return i;
     }
 
     private bool Keeps(Finding mended, List<Finding> then)
     {
         foreach (var finding in then)
         {
-            if (finding.IsAsOf(mended)) return false;
-            if (finding.Grade > Grade.Fault && finding.Grade >= mended.Grade) continue;
-            if (!known.Any(k => k.IsAsOf(finding) && k.Grade <= finding.Grade)) return false;
+            if (finding.IsAsOf(mended))
+                return false;
+            if (finding.Grade > Grade.Fault && finding.Grade >= mended.Grade)
+                continue;
+            if (!known.Any(k => k.IsAsOf(finding) && k.Grade <= finding.Grade))
+                return false;
         }
         return true;
     }

@@ -36,40 +36,73 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
     public static List<RunView> Of(FindingScene s)
     {
         var views = new List<RunView>();
-        if (s.Results.MainRun is not { } main) return views;
+        if (s.Results.MainRun is not { } main)
+            return views;
         var p = s.Results.Protection;
-        views.Add(new("/runs", "main run", s.Scene.MainRun, main)
-        {
-            ShortA = p?.ShortCircuitA, Assumed = p?.ResistanceAssumed ?? false, GreatestV = p?.GreatestChargingV ?? s.Results.Voltage!.GreatestV, MaxDcV = p?.MaxDcV ?? 0, InterruptA = p?.InterruptA ?? 0,
-            Fails = s.Scene.MainRun.Fuse.Absent ? [] : p?.Fails ?? [], SurgeA = p?.SurgeA,
-        });
-        foreach (var (i, c) in s.Results.Circuits.Index())
-            views.Add(new($"/circuits/{i}", c.Name, s.Scene.RunOf(c.Id), c.Run)
+        views.Add(
+            new("/runs", "main run", s.Scene.MainRun, main)
             {
-                ShortA = c.Fuse.ShortCircuitA, Assumed = p?.ResistanceAssumed ?? false, GreatestV = c.Fuse.GreatestV, MaxDcV = c.Fuse.MaxDcV, InterruptA = c.Fuse.InterruptA,
-                Fails = c.Fuse.Fails, ReliesOn = c.Fuse.ReliesOn, SurgeA = c.Fuse.StartA,
-            });
+                ShortA = p?.ShortCircuitA,
+                Assumed = p?.ResistanceAssumed ?? false,
+                GreatestV = p?.GreatestChargingV ?? s.Results.Voltage!.GreatestV,
+                MaxDcV = p?.MaxDcV ?? 0,
+                InterruptA = p?.InterruptA ?? 0,
+                Fails = s.Scene.MainRun.Fuse.Absent ? [] : p?.Fails ?? [],
+                SurgeA = p?.SurgeA,
+            }
+        );
+        foreach (var (i, c) in s.Results.Circuits.Index())
+            views.Add(
+                new($"/circuits/{i}", c.Name, s.Scene.RunOf(c.Id), c.Run)
+                {
+                    ShortA = c.Fuse.ShortCircuitA,
+                    Assumed = p?.ResistanceAssumed ?? false,
+                    GreatestV = c.Fuse.GreatestV,
+                    MaxDcV = c.Fuse.MaxDcV,
+                    InterruptA = c.Fuse.InterruptA,
+                    Fails = c.Fuse.Fails,
+                    ReliesOn = c.Fuse.ReliesOn,
+                    SurgeA = c.Fuse.StartA,
+                }
+            );
         return views;
     }
 
     /// <summary>A change of this run in the document; it is added there when it was advised in everything.</summary>
-    public MendOffer Mend(FindingScene s, string label, string outcome, Func<Run, Run> change, string? group = null) => s.OfRun(Doc.Id, label, outcome, change, group);
+    public MendOffer Mend(FindingScene s, string label, string outcome, Func<Run, Run> change, string? group = null) =>
+        s.OfRun(Doc.Id, label, outcome, change, group);
 
-    public MendOffer UseSize(FindingScene s, CableOption advised) => FindingScene.Offer($"Use {Say.Size(advised.Size, advised.Conductors)}",
-        then => In(then) is { AmpacityA: { } carries, DropFraction: { } drop } ? $"carries {Say.A(carries)}, drop {Say.Percent(drop)}" : "as advised",
-        s.Bank.WithRun(Doc.Id, r => r with { Size = advised.Size, Parallel = advised.Conductors, ConductorLengthsM = [] }));
+    public MendOffer UseSize(FindingScene s, CableOption advised) =>
+        FindingScene.Offer(
+            $"Use {Say.Size(advised.Size, advised.Conductors)}",
+            then =>
+                In(then) is { AmpacityA: { } carries, DropFraction: { } drop }
+                    ? $"carries {Say.A(carries)}, drop {Say.Percent(drop)}"
+                    : "as advised",
+            s.Bank.WithRun(Doc.Id, r => r with { Size = advised.Size, Parallel = advised.Conductors, ConductorLengthsM = [] })
+        );
 
     /// <summary>The same run in another work.</summary>
     public RunResult? In(BankWork then) => IsMain ? then.MainRun.Value : then.Circuits.Value?.FirstOrDefault(c => c.Id == Doc.Id)?.Run;
 
-    /// <summary>Class T first, else the first class of the table that fits here. A cable too thin for every class has a mend of its own.</summary>
+    /// <summary>
+    /// Class T first, else the first class of the table that fits here. A cable too thin for every class has a mend of its own.
+    /// </summary>
     public IEnumerable<MendOffer> ClassThatFits(FindingScene s)
     {
-        var good = ProtectionStage.ClassesAt(Run.DesignA, Run.AmpacityA ?? 0, GreatestV, ShortA ?? 0, RunStage.NextSizeUp(s.Scene)).Where(c => c.Fails.All(f => f == FuseFailure.Cable)).ToList();
+        var good = ProtectionStage
+            .ClassesAt(Run.DesignA, Run.AmpacityA ?? 0, GreatestV, ShortA ?? 0, RunStage.NextSizeUp(s.Scene))
+            .Where(c => c.Fails.All(f => f == FuseFailure.Cable))
+            .ToList();
         var fit = good.Find(c => c.Id == RunStage.AdvisedClass) ?? good.FirstOrDefault();
-        if (fit is null || fit.Id == Run.FuseClass) yield break;
+        if (fit is null || fit.Id == Run.FuseClass)
+            yield break;
         var name = fit.Label.Split(',')[0];
-        yield return Mend(s, $"Use {char.ToLowerInvariant(name[0]) + name[1..]} {Say.Rating(fit.RatingA!.Value)}", $"breaks {Say.A(fit.InterruptA)}, good to {Say.V(fit.MaxDcV)}",
-            r => r with { Fuse = r.Fuse with { Class = fit.Id, RatingA = null } });
+        yield return Mend(
+            s,
+            $"Use {char.ToLowerInvariant(name[0]) + name[1..]} {Say.Rating(fit.RatingA!.Value)}",
+            $"breaks {Say.A(fit.InterruptA)}, good to {Say.V(fit.MaxDcV)}",
+            r => r with { Fuse = r.Fuse with { Class = fit.Id, RatingA = null } }
+        );
     }
 }

@@ -1,7 +1,11 @@
 namespace InkyBadger.Core.Inverters;
 
 /// <summary>House rule on the design current of the inverter's run: the inverter's rating, or today's load.</summary>
-public enum DesignRule { InverterRating, Load }
+public enum DesignRule
+{
+    InverterRating,
+    Load,
+}
 
 /// <summary>Inputs of the inverter's DC current: AC watts, efficiency (0 to 1], idle draw [W], system class and cells.</summary>
 public sealed record InverterCurrentInput(
@@ -14,10 +18,17 @@ public sealed record InverterCurrentInput(
     double IdleW = 0,
     DesignRule DesignRule = DesignRule.InverterRating,
     double? ContinuousW = null,
-    double? PeakAcW = null);
+    double? PeakAcW = null
+);
 
 /// <summary>Volts and amperes at the inverter's DC side. The rule of thumb is watts/10 at 12 V and so on; none at 16 and 32 V.</summary>
-public readonly record struct InverterCurrentResult(double LowV, double NominalA, double WorstA, double? RuleOfThumbA, double DesignCurrentA);
+public readonly record struct InverterCurrentResult(
+    double LowV,
+    double NominalA,
+    double WorstA,
+    double? RuleOfThumbA,
+    double DesignCurrentA
+);
 
 /// <summary>DC current of an inverter (method, 2.2): I = (P/η + P_idle)/V.</summary>
 public static class InverterCurrent
@@ -52,15 +63,19 @@ public static class InverterCurrent
             Require.AtLeast(designW, 0, nameof(input.PeakAcW));
         }
         var lowV = input.CellsInSeries * input.CellLowUnderLoadV;
-        return new(lowV,
+        return new(
+            lowV,
             At(input.AcW, input.Efficiency, input.IdleW, input.NominalV),
-            At(input.AcW, input.Efficiency, input.IdleW, lowV), thumb,
-            At(designW, input.Efficiency, input.IdleW, lowV));
+            At(input.AcW, input.Efficiency, input.IdleW, lowV),
+            thumb,
+            At(designW, input.Efficiency, input.IdleW, lowV)
+        );
     }
 
     /// <summary>Amperes drawn at <paramref name="volts"/> for AC watts out.</summary>
     public static double At(double acW, double efficiency, double idleW, double volts) => (acW / efficiency + idleW) / volts;
 
     /// <summary>AC watts that a current at <paramref name="volts"/> lets through, never below 0; the inverse of <see cref="At"/>.</summary>
-    public static double AcWattsOf(double amps, double efficiency, double idleW, double volts) => Math.Max(0, (amps * volts - idleW) * efficiency);
+    public static double AcWattsOf(double amps, double efficiency, double idleW, double volts) =>
+        Math.Max(0, (amps * volts - idleW) * efficiency);
 }

@@ -5,7 +5,17 @@ using InkyBadger.Core.Wiring;
 
 namespace InkyBadger.Core.Limits;
 
-public enum ElementKind { Jumpers, Links, Leads, Fuse, Cable, Switch, BusBar, Inverter }
+public enum ElementKind
+{
+    Jumpers,
+    Links,
+    Leads,
+    Fuse,
+    Cable,
+    Switch,
+    BusBar,
+    Inverter,
+}
 
 /// <summary>What a string allows [A]; null: it sets no limit. The peak takes its place while it lasts [s].</summary>
 public readonly record struct ChainString(double? LimitA = null, double? PeakA = null, double? PeakSeconds = null);
@@ -33,8 +43,18 @@ public sealed record ChainElement(string Name, ElementKind Kind)
     public bool InverterRun { get; init; }
 }
 
-/// <summary>The currents' conditions: lowest volts, the inverter's efficiency and idle draw, what is asked at the outlet, DC loads [A], and for how long [s].</summary>
-public sealed record ChainConditions(double LowV, double Efficiency, double IdleW = 0, double? AskedAcW = null, double DcLoadA = 0, double? AtSeconds = null);
+/// <summary>
+/// The currents' conditions: lowest volts, the inverter's efficiency and idle draw, what is asked at the outlet, DC loads [A], and for how
+/// long [s].
+/// </summary>
+public sealed record ChainConditions(
+    double LowV,
+    double Efficiency,
+    double IdleW = 0,
+    double? AskedAcW = null,
+    double DcLoadA = 0,
+    double? AtSeconds = null
+);
 
 /// <summary>An element's limit [A] (null: the inverter), the AC watts it lets through, and the amperes the design asks of it.</summary>
 public sealed record ChainLink(string Name, double AcW, double? LimitA, double? AskedA);
@@ -50,7 +70,12 @@ public static class LimitsChain
     private const double ShortTimeS = 5;
 
     /// <exception cref="Refusal">Names the offending input.</exception>
-    public static LimitsChainResult Work(BankNetwork network, IReadOnlyList<ChainString> strings, ChainConditions conditions, IReadOnlyList<ChainElement> elements)
+    public static LimitsChainResult Work(
+        BankNetwork network,
+        IReadOnlyList<ChainString> strings,
+        ChainConditions conditions,
+        IReadOnlyList<ChainElement> elements
+    )
     {
         Check(network, strings, conditions, elements);
         var shares = new double[network.Strings];
@@ -65,7 +90,9 @@ public static class LimitsChain
                 return;
             }
             var dc = inverterRun ? 0 : conditions.DcLoadA;
-            var asked = conditions.AskedAcW is { } w ? ((w / conditions.Efficiency + conditions.IdleW) / conditions.LowV + dc) * share : (double?)null;
+            var asked = conditions.AskedAcW is { } w
+                ? ((w / conditions.Efficiency + conditions.IdleW) / conditions.LowV + dc) * share
+                : (double?)null;
             // An element that carries next to nothing of the bank's current never stops it.
             var bankA = limit / Math.Max(share, Tolerant.Noise);
             links.Add(new(name, Math.Max(0, ((bankA - dc) * conditions.LowV - conditions.IdleW) * conditions.Efficiency), limit, asked));
@@ -76,8 +103,10 @@ public static class LimitsChain
         {
             if (element.Kind == ElementKind.Inverter)
             {
-                if (Watts(element, conditions.AtSeconds) is { } watts) links.Add(new(element.Name, watts, null, null));
-                else unrated.Add(element.Name);
+                if (Watts(element, conditions.AtSeconds) is { } watts)
+                    links.Add(new(element.Name, watts, null, null));
+                else
+                    unrated.Add(element.Name);
                 continue;
             }
             Add(element.Name, Amperes(element, conditions.AtSeconds), Share(network, shares, element.Kind), element.InverterRun);
@@ -94,83 +123,114 @@ public static class LimitsChain
         {
             var (limitA, peakA, peakSeconds) = strings[i];
             var limit = atSeconds is { } t && peakA is { } peak && Tolerant.AtLeast(peakSeconds!.Value, t) ? peak : limitA;
-            if (limit is not { } own || shares[i] == 0) continue;
+            if (limit is not { } own || shares[i] == 0)
+                continue;
             ceiling = Math.Min(ceiling ?? double.MaxValue, own / Math.Abs(shares[i]));
         }
         return ceiling;
     }
 
     /// <summary>What an ampere of the bank's current becomes in the busiest of them.</summary>
-    private static double Share(BankNetwork network, double[] shares, ElementKind kind) => kind switch
-    {
-        ElementKind.Jumpers or ElementKind.Leads => shares.Max(Math.Abs),
-        ElementKind.Links => Enumerable.Range(1, network.Strings - 1).Max(i =>
+    private static double Share(BankNetwork network, double[] shares, ElementKind kind) =>
+        kind switch
         {
-            var (positive, negative) = network.LinkCurrents(shares, 1, i);
-            return Math.Max(Math.Abs(positive), Math.Abs(negative));
-        }),
-        _ => 1,
-    };
+            ElementKind.Jumpers or ElementKind.Leads => shares.Max(Math.Abs),
+            ElementKind.Links => Enumerable
+                .Range(1, network.Strings - 1)
+                .Max(i =>
+                {
+                    var (positive, negative) = network.LinkCurrents(shares, 1, i);
+                    return Math.Max(Math.Abs(positive), Math.Abs(negative));
+                }),
+            _ => 1,
+        };
 
     /// <summary>What an element carries without end, or for a time [A]; null where it has no rating.</summary>
-    internal static double? Amperes(ChainElement e, double? atSeconds) => e.Kind switch
-    {
-        ElementKind.Fuse when e.RatingA is { } rating => atSeconds is { } t ? rating * MultipleAt(e.Class!, t) : rating / Fuse.Margin,
-        ElementKind.Switch or ElementKind.BusBar => e.RatingA,
-        ElementKind.Fuse => null,
-        _ when e.AmpacityA is { } ampacity && atSeconds is { } t && t <= ShortTimeS && e.AreaMm2 is { } area =>
-            Math.Max(ampacity, Cable.ShortTime(area, e.Conductors, e.InsulationC!.Value, e.InsulationKind, 1).K * area * e.Conductors / Math.Sqrt(t)),
-        _ => e.AmpacityA,
-    };
+    internal static double? Amperes(ChainElement e, double? atSeconds) =>
+        e.Kind switch
+        {
+            ElementKind.Fuse when e.RatingA is { } rating => atSeconds is { } t ? rating * MultipleAt(e.Class!, t) : rating / Fuse.Margin,
+            ElementKind.Switch or ElementKind.BusBar => e.RatingA,
+            ElementKind.Fuse => null,
+            _ when e.AmpacityA is { } ampacity && atSeconds is { } t && t <= ShortTimeS && e.AreaMm2 is { } area => Math.Max(
+                ampacity,
+                Cable.ShortTime(area, e.Conductors, e.InsulationC!.Value, e.InsulationKind, 1).K * area * e.Conductors / Math.Sqrt(t)
+            ),
+            _ => e.AmpacityA,
+        };
 
     /// <summary>The multiple of its rating that opens a fuse at a time: the inverse of <see cref="Fuse.OpeningTime"/>.</summary>
     internal static double MultipleAt(FuseClass fuseClass, double seconds)
     {
         var points = OpeningTimes.Get(fuseClass.Family);
-        if (seconds > points[0].Seconds) return 1;
+        if (seconds > points[0].Seconds)
+            return 1;
         for (var i = 1; i < points.Count; i++)
         {
             var (a, b) = (points[i - 1], points[i]);
-            if (seconds < b.Seconds) continue;
+            if (seconds < b.Seconds)
+                continue;
             return a.Multiple * Math.Pow(b.Multiple / a.Multiple, Math.Log(seconds / a.Seconds) / Math.Log(b.Seconds / a.Seconds));
         }
         return points[^1].Multiple;
     }
 
-    private static double? Watts(ChainElement e, double? atSeconds) => atSeconds is { } t && e.SurgeW is { } surge && Tolerant.AtLeast(e.SurgeSeconds, t)
-        ? surge * (e.SurgeHot ? 1 : e.Derate)
-        : e.ContinuousW * e.Derate;
+    private static double? Watts(ChainElement e, double? atSeconds) =>
+        atSeconds is { } t && e.SurgeW is { } surge && Tolerant.AtLeast(e.SurgeSeconds, t)
+            ? surge * (e.SurgeHot ? 1 : e.Derate)
+            : e.ContinuousW * e.Derate;
 
-    private static void Check(BankNetwork network, IReadOnlyList<ChainString> strings, ChainConditions c, IReadOnlyList<ChainElement> elements)
+    private static void Check(
+        BankNetwork network,
+        IReadOnlyList<ChainString> strings,
+        ChainConditions c,
+        IReadOnlyList<ChainElement> elements
+    )
     {
         foreach (var (limitA, peakA, peakSeconds) in strings)
         {
-            if (limitA is { } limit) Require.Above(limit, 0, nameof(limitA));
-            if (peakA is { } peak) Require.Above(peak, 0, nameof(peakA));
-            if (peakSeconds is { } seconds) Require.AtLeast(seconds, 0, nameof(peakSeconds));
-            if (peakA is null != peakSeconds is null) Require.Refuse(peakA is null ? nameof(peakA) : nameof(peakSeconds), "is required with the other");
+            if (limitA is { } limit)
+                Require.Above(limit, 0, nameof(limitA));
+            if (peakA is { } peak)
+                Require.Above(peak, 0, nameof(peakA));
+            if (peakSeconds is { } seconds)
+                Require.AtLeast(seconds, 0, nameof(peakSeconds));
+            if (peakA is null != peakSeconds is null)
+                Require.Refuse(peakA is null ? nameof(peakA) : nameof(peakSeconds), "is required with the other");
         }
         Require.Above(c.LowV, 0);
         Require.Share(c.Efficiency);
         Require.AtLeast(c.IdleW, 0);
-        if (c.AskedAcW is { } asked) Require.AtLeast(asked, 0, nameof(c.AskedAcW));
+        if (c.AskedAcW is { } asked)
+            Require.AtLeast(asked, 0, nameof(c.AskedAcW));
         Require.AtLeast(c.DcLoadA, 0);
-        if (c.AtSeconds is { } t) Require.Above(t, 0, nameof(c.AtSeconds));
-        if (elements.Count == 0) Require.Refuse(nameof(elements), "needs at least one element");
+        if (c.AtSeconds is { } t)
+            Require.Above(t, 0, nameof(c.AtSeconds));
+        if (elements.Count == 0)
+            Require.Refuse(nameof(elements), "needs at least one element");
         var names = new HashSet<string> { Bank };
         foreach (var e in elements)
         {
-            if (e.Name.Length == 0 || !names.Add(e.Name)) Require.Refuse(nameof(e.Name), "must be there, each once, and not “bank”");
-            if (e.Kind == ElementKind.Links && (network.IsBusBars || network.Strings == 1)) Require.Refuse(nameof(e.Kind), "there are no rail links here");
-            if (e.Kind == ElementKind.Leads && !network.IsBusBars) Require.Refuse(nameof(e.Kind), "leads go with bus bars");
-            if (e.Kind == ElementKind.Fuse && e.Class is null) Require.Refuse(nameof(e.Class), "is required of a fuse");
-            if (e.AmpacityA is { } ampacityA) Require.Above(ampacityA, 0);
-            if (e.RatingA is { } ratingA) Require.Above(ratingA, 0);
-            if (e.ContinuousW is { } continuousW) Require.Above(continuousW, 0);
-            if (e.SurgeW is { } surgeW) Require.Above(surgeW, 0);
+            if (e.Name.Length == 0 || !names.Add(e.Name))
+                Require.Refuse(nameof(e.Name), "must be there, each once, and not “bank”");
+            if (e.Kind == ElementKind.Links && (network.IsBusBars || network.Strings == 1))
+                Require.Refuse(nameof(e.Kind), "there are no rail links here");
+            if (e.Kind == ElementKind.Leads && !network.IsBusBars)
+                Require.Refuse(nameof(e.Kind), "leads go with bus bars");
+            if (e.Kind == ElementKind.Fuse && e.Class is null)
+                Require.Refuse(nameof(e.Class), "is required of a fuse");
+            if (e.AmpacityA is { } ampacityA)
+                Require.Above(ampacityA, 0);
+            if (e.RatingA is { } ratingA)
+                Require.Above(ratingA, 0);
+            if (e.ContinuousW is { } continuousW)
+                Require.Above(continuousW, 0);
+            if (e.SurgeW is { } surgeW)
+                Require.Above(surgeW, 0);
             Require.Within(e.Derate, 0, 1);
             Require.AtLeast(e.SurgeSeconds, 0);
-            if (e.AreaMm2 is not null && e.InsulationC is null) Require.Refuse(nameof(e.InsulationC), "is required with a cross-section");
+            if (e.AreaMm2 is not null && e.InsulationC is null)
+                Require.Refuse(nameof(e.InsulationC), "is required with a cross-section");
         }
     }
 }

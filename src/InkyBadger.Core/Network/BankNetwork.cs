@@ -14,7 +14,15 @@ public sealed class BankNetwork
     private readonly int positiveAt;
     private readonly int negativeAt;
 
-    private BankNetwork(double[] strings, double[] positiveLinks, double[] negativeLinks, double[] leads, bool busBars, int positiveAt, int negativeAt)
+    private BankNetwork(
+        double[] strings,
+        double[] positiveLinks,
+        double[] negativeLinks,
+        double[] leads,
+        bool busBars,
+        int positiveAt,
+        int negativeAt
+    )
     {
         (stringOhm, positiveLinksOhm, negativeLinksOhm, leadsOhm) = (strings, positiveLinks, negativeLinks, leads);
         (this.busBars, this.positiveAt, this.negativeAt) = (busBars, positiveAt, negativeAt);
@@ -25,8 +33,17 @@ public sealed class BankNetwork
     public bool IsBusBars => busBars;
 
     /// <summary>Rails with take-offs at the strings named (from 1).</summary>
-    /// <exception cref="Refusal"><c>strings</c>, <c>resistanceOhm</c>, <c>positiveLinksOhm</c>, <c>negativeLinksOhm</c>, <c>positiveTakeoff</c>, <c>negativeTakeoff</c>.</exception>
-    public static BankNetwork OnRails(double[] stringOhm, double[] positiveLinksOhm, double[] negativeLinksOhm, int positiveTakeoff, int negativeTakeoff)
+    /// <exception cref="Refusal">
+    /// <c>strings</c>, <c>resistanceOhm</c>, <c>positiveLinksOhm</c>, <c>negativeLinksOhm</c>, <c>positiveTakeoff</c>,
+    /// <c>negativeTakeoff</c>.
+    /// </exception>
+    public static BankNetwork OnRails(
+        double[] stringOhm,
+        double[] positiveLinksOhm,
+        double[] negativeLinksOhm,
+        int positiveTakeoff,
+        int negativeTakeoff
+    )
     {
         CheckStrings(stringOhm);
         CheckList(positiveLinksOhm, stringOhm.Length - 1, "positiveLinksOhm");
@@ -47,7 +64,8 @@ public sealed class BankNetwork
         CheckList(positiveLeadsOhm, stringOhm.Length, "positiveLeadsOhm");
         CheckList(negativeLeadsOhm, stringOhm.Length, "negativeLeadsOhm");
         var leads = new double[stringOhm.Length];
-        for (var i = 0; i < leads.Length; i++) leads[i] = positiveLeadsOhm[i] + negativeLeadsOhm[i];
+        for (var i = 0; i < leads.Length; i++)
+            leads[i] = positiveLeadsOhm[i] + negativeLeadsOhm[i];
         return new(stringOhm, [], [], leads, true, 1, 1);
     }
 
@@ -74,18 +92,22 @@ public sealed class BankNetwork
 
     private double SolveBusBars(ReadOnlySpan<double> emf, ReadOnlySpan<bool> isOut, double loadA, Span<double> currents)
     {
-        double conductance = 0, driven = 0;
+        double conductance = 0,
+            driven = 0;
         for (var i = 0; i < Strings; i++)
         {
-            if (IsOut(isOut, i)) continue;
+            if (IsOut(isOut, i))
+                continue;
             var g = 1 / (stringOhm[i] + leadsOhm[i]);
             conductance += g;
             driven += g * emf[i];
         }
-        if (conductance == 0) return double.NaN;
+        if (conductance == 0)
+            return double.NaN;
         var volts = (driven - loadA) / conductance;
         for (var i = 0; i < Strings; i++)
-            if (!IsOut(isOut, i)) currents[i] = (emf[i] - volts) / (stringOhm[i] + leadsOhm[i]);
+            if (!IsOut(isOut, i))
+                currents[i] = (emf[i] - volts) / (stringOhm[i] + leadsOhm[i]);
         return volts;
     }
 
@@ -93,7 +115,8 @@ public sealed class BankNetwork
     /// The unknowns are the running sums of string current, x_j = I_1 + … + I_j over the strings that are in. Going round the mesh
     /// between two neighbours gives one equation each: −R_j·x_{j−1} + (R_j + R_{j+1} + p + n)·x_j − R_{j+1}·x_{j+1}
     /// = E_j − E_{j+1} + I·(what of p lies beyond the positive take-off + what of n beyond the negative). The matrix is
-    /// tridiagonal, symmetric and diagonally dominant, so plain elimination is stable, needs no pivots, and a link of 0 Ω is nothing special.
+    /// tridiagonal, symmetric and diagonally dominant, so plain elimination is stable, needs no pivots, and a link of 0 Ω is nothing
+    /// special.
     /// </remarks>
     private double SolveRails(ReadOnlySpan<double> emf, ReadOnlySpan<bool> isOut, double loadA, Span<double> currents, int tp, int tn)
     {
@@ -101,8 +124,10 @@ public sealed class BankNetwork
         Span<int> inStrings = stackalloc int[n];
         var count = 0;
         for (var i = 0; i < n; i++)
-            if (!IsOut(isOut, i)) inStrings[count++] = i;
-        if (count == 0) return double.NaN;
+            if (!IsOut(isOut, i))
+                inStrings[count++] = i;
+        if (count == 0)
+            return double.NaN;
 
         Span<double> sums = stackalloc double[count + 1];
         sums[0] = 0;
@@ -110,18 +135,24 @@ public sealed class BankNetwork
         Span<double> upper = stackalloc double[count + 1];
         for (var j = 1; j < count; j++)
         {
-            int a = inStrings[j - 1], b = inStrings[j];
-            double links = 0, beyond = 0;
+            int a = inStrings[j - 1],
+                b = inStrings[j];
+            double links = 0,
+                beyond = 0;
             for (var i = a; i < b; i++)
             {
                 links += positiveLinksOhm[i] + negativeLinksOhm[i];
-                if (tp <= i + 1) beyond += positiveLinksOhm[i];
-                if (tn <= i + 1) beyond += negativeLinksOhm[i];
+                if (tp <= i + 1)
+                    beyond += positiveLinksOhm[i];
+                if (tn <= i + 1)
+                    beyond += negativeLinksOhm[i];
             }
-            double ra = stringOhm[a], rb = stringOhm[b];
+            double ra = stringOhm[a],
+                rb = stringOhm[b];
             var diagonal = ra + rb + links;
             var right = emf[a] - emf[b] + loadA * beyond;
-            if (j == count - 1) right += rb * loadA;
+            if (j == count - 1)
+                right += rb * loadA;
             if (j > 1)
             {
                 diagonal += ra * upper[j - 1];
@@ -130,8 +161,10 @@ public sealed class BankNetwork
             upper[j] = -rb / diagonal;
             sums[j] = right / diagonal;
         }
-        for (var j = count - 2; j >= 1; j--) sums[j] -= upper[j] * sums[j + 1];
-        for (var j = 0; j < count; j++) currents[inStrings[j]] = sums[j + 1] - sums[j];
+        for (var j = count - 2; j >= 1; j--)
+            sums[j] -= upper[j] * sums[j + 1];
+        for (var j = 0; j < count; j++)
+            currents[inStrings[j]] = sums[j + 1] - sums[j];
 
         return TerminalVolts(emf, currents, loadA, inStrings[0], tp, tn);
     }
@@ -150,10 +183,14 @@ public sealed class BankNetwork
             up[i] = positiveLinksOhm[i] * (sum - (tp <= i + 1 ? loadA : 0));
             down[i] = negativeLinksOhm[i] * (sum - (tn <= i + 1 ? loadA : 0));
         }
-        for (var i = first; i < tp - 1; i++) positive -= up[i];
-        for (var i = tp - 1; i < first; i++) positive += up[i];
-        for (var i = first; i < tn - 1; i++) negative += down[i];
-        for (var i = tn - 1; i < first; i++) negative -= down[i];
+        for (var i = first; i < tp - 1; i++)
+            positive -= up[i];
+        for (var i = tp - 1; i < first; i++)
+            positive += up[i];
+        for (var i = first; i < tn - 1; i++)
+            negative += down[i];
+        for (var i = tn - 1; i < first; i++)
+            negative -= down[i];
         return positive - negative;
     }
 
@@ -174,11 +211,15 @@ public sealed class BankNetwork
         return -Solve(none, default, 1, currents);
     }
 
-    /// <summary>Resistance the other strings show at the ends of string <paramref name="atString"/> (from 1), its own leads in; null when there is no other.</summary>
+    /// <summary>
+    /// Resistance the other strings show at the ends of string <paramref name="atString"/> (from 1), its own leads in; null when there is
+    /// no other.
+    /// </summary>
     public double? OhmAtString(int atString)
     {
         Require.Within(atString, 1, Strings);
-        if (Strings == 1) return null;
+        if (Strings == 1)
+            return null;
         Span<double> none = stackalloc double[Strings];
         none.Clear();
         Span<double> currents = stackalloc double[Strings];
@@ -193,7 +234,8 @@ public sealed class BankNetwork
     public (double PositiveA, double NegativeA) LinkCurrents(ReadOnlySpan<double> currents, double loadA, int after)
     {
         double sum = 0;
-        for (var i = 0; i < after; i++) sum += currents[i];
+        for (var i = 0; i < after; i++)
+            sum += currents[i];
         return (sum - (positiveAt <= after ? loadA : 0), sum - (negativeAt <= after ? loadA : 0));
     }
 
@@ -201,13 +243,17 @@ public sealed class BankNetwork
 
     private static void CheckStrings(double[] strings)
     {
-        if (strings.Length == 0) Require.Refuse("strings", "needs at least one string");
-        foreach (var resistanceOhm in strings) Require.Above(resistanceOhm, 0);
+        if (strings.Length == 0)
+            Require.Refuse("strings", "needs at least one string");
+        foreach (var resistanceOhm in strings)
+            Require.Above(resistanceOhm, 0);
     }
 
     private static void CheckList(double[] list, int length, string field)
     {
-        if (list.Length != length) Require.Refuse(field, $"needs {length} entries");
-        foreach (var ohm in list) Require.AtLeast(ohm, 0, field);
+        if (list.Length != length)
+            Require.Refuse(field, $"needs {length} entries");
+        foreach (var ohm in list)
+            Require.AtLeast(ohm, 0, field);
     }
 }

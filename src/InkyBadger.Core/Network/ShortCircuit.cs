@@ -6,7 +6,8 @@ namespace InkyBadger.Core.Network;
 public sealed record ShortCircuitResult(double OpenV, double? BankOhm, double PathOhm, double ShortCircuitA);
 
 /// <summary>
-/// Prospective short-circuit current (method, 5.4). It ignores that a BMS may open: the fuse must be able to clear what the cells can drive.
+/// Prospective short-circuit current (method, 5.4). It ignores that a BMS may open: the fuse must be able to clear what the cells can
+/// drive.
 /// </summary>
 public static class ShortCircuit
 {
@@ -15,7 +16,13 @@ public static class ShortCircuit
     /// <param name="cellOpenV">The higher of rest-full and absorption voltage of a cell [V, &gt; 0].</param>
     /// <param name="pathOhm">To the point and back at 20 °C [Ω, ≥ 0].</param>
     /// <param name="atString">A fault inside this string (from 1): what the others drive into its ends. Null: beyond the take-offs.</param>
-    public static ShortCircuitResult Work(BankNetwork network, int cellsInSeries, double cellOpenV, double pathOhm = 0, int? atString = null)
+    public static ShortCircuitResult Work(
+        BankNetwork network,
+        int cellsInSeries,
+        double cellOpenV,
+        double pathOhm = 0,
+        int? atString = null
+    )
     {
         Require.AtLeast(cellsInSeries, 1);
         Require.Above(cellOpenV, 0);
@@ -30,7 +37,8 @@ public static class ShortCircuit
     {
         Require.Above(pathLengthM, 0);
         Require.AtLeast(pathConductors, 1);
-        if (!Conductors.Has(pathSize)) Require.Refuse(nameof(pathSize), "is not a size of the conductor table");
+        if (!Conductors.Has(pathSize))
+            Require.Refuse(nameof(pathSize), "is not a size of the conductor table");
         return 2 * Conductors.Get(pathSize).R20MilliohmPerM / 1000 * pathLengthM / pathConductors;
     }
 

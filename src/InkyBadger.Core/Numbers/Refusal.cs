@@ -16,29 +16,34 @@ public static class Require
 {
     public static void AtLeast(double value, double least, [CallerArgumentExpression(nameof(value))] string field = "")
     {
-        if (!(double.IsFinite(value) && value >= least)) Refuse(field, $"must be {least} or more");
+        if (!(double.IsFinite(value) && value >= least))
+            Refuse(field, $"must be {least} or more");
     }
 
     public static void Above(double value, double bound, [CallerArgumentExpression(nameof(value))] string field = "")
     {
-        if (!(double.IsFinite(value) && value > bound)) Refuse(field, $"must be more than {bound}");
+        if (!(double.IsFinite(value) && value > bound))
+            Refuse(field, $"must be more than {bound}");
     }
 
     public static void Within(double value, double least, double most, [CallerArgumentExpression(nameof(value))] string field = "")
     {
-        if (!(value >= least && value <= most)) Refuse(field, $"must be from {least} to {most}");
+        if (!(value >= least && value <= most))
+            Refuse(field, $"must be from {least} to {most}");
     }
 
     /// <summary>Refuses anything outside (0 to 1].</summary>
     public static void Share(double value, [CallerArgumentExpression(nameof(value))] string field = "")
     {
-        if (!(value > 0 && value <= 1)) Refuse(field, "must be more than 0 and at most 1");
+        if (!(value > 0 && value <= 1))
+            Refuse(field, "must be more than 0 and at most 1");
     }
 
     /// <summary>The value, or a refusal that the input is missing.</summary>
     public static double Given(double? value, [CallerArgumentExpression(nameof(value))] string field = "")
     {
-        if (value is null) Refuse(field, "is required");
+        if (value is null)
+            Refuse(field, "is required");
         return value!.Value;
     }
 

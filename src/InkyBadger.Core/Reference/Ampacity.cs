@@ -27,15 +27,26 @@ public sealed class CablePractice(string id, IReadOnlyList<AmpacityRow> rows)
 /// <summary>The practices of the table <c>ampacity</c>.</summary>
 public static class CablePractices
 {
-    public static IReadOnlyList<CablePractice> All { get; } = TableFile
-        .Read("ampacity", r => new AmpacityRow(r.Text("practice"), Conductors.Get(r.Text("size")), r.Num("ampacity_a"), r.Num("insulation_c"), r.Num("reference_ambient_c")))
-        .GroupBy(r => r.Practice).Select(g => new CablePractice(g.Key, [.. g])).ToList();
+    public static IReadOnlyList<CablePractice> All { get; } =
+        TableFile
+            .Read("ampacity", r => new AmpacityRow(
+                r.Text("practice"),
+                Conductors.Get(r.Text("size")),
+                r.Num("ampacity_a"),
+                r.Num("insulation_c"),
+                r.Num("reference_ambient_c")
+            ))
+            .GroupBy(r => r.Practice)
+            .Select(g => new CablePractice(g.Key, [.. g]))
+            .ToList();
 
     private static readonly Dictionary<string, CablePractice> ById = All.ToDictionary(p => p.Id);
 
     /// <exception cref="Refusal"><c>practice</c> when it is unknown.</exception>
     public static CablePractice Get(string practice) =>
-        ById.TryGetValue(practice, out var found) ? found : throw new Refusal("practice", $"“{practice}” is not a practice of the ampacity table");
+        ById.TryGetValue(practice, out var found)
+            ? found
+            : throw new Refusal("practice", $"“{practice}” is not a practice of the ampacity table");
 
     public static bool Has(string practice) => ById.ContainsKey(practice);
 }
@@ -43,15 +54,17 @@ public static class CablePractices
 /// <summary>Factor for conductors that touch along the run. Typical values, table <c>bundling</c>.</summary>
 public static class Bundling
 {
-    private static readonly IReadOnlyList<(string Family, int From, int To, double Factor)> Rows = TableFile.Read("bundling",
-        r => (r.Text("practice_family"), (int)r.Num("conductors_from"), (int)r.Num("conductors_to"), r.Num("factor")));
+    private static readonly IReadOnlyList<(string Family, int From, int To, double Factor)> Rows = TableFile.Read("bundling", r =>
+        (r.Text("practice_family"), (int)r.Num("conductors_from"), (int)r.Num("conductors_to"), r.Num("factor"))
+    );
 
     /// <param name="family"><c>craft</c> or <c>building</c>.</param>
     /// <param name="bundledConductors">Current-carrying conductors that touch, 1 to 999.</param>
     public static double Factor(string family, int bundledConductors)
     {
         foreach (var (f, from, to, factor) in Rows)
-            if (f == family && bundledConductors >= from && bundledConductors <= to) return factor;
+            if (f == family && bundledConductors >= from && bundledConductors <= to)
+                return factor;
         throw new Refusal("bundledConductors", "must be from 1 to 999");
     }
 }

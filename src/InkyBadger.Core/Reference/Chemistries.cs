@@ -17,7 +17,8 @@ public sealed record Chemistry(
     double EnergyEfficiency,
     double PeukertExponent,
     double MaxChargeCRate,
-    double MinChargeTempC)
+    double MinChargeTempC
+)
 {
     public bool IsLithium => Id is "lfp" or "nmc";
 
@@ -25,30 +26,56 @@ public sealed record Chemistry(
     public double CellOpenV => Math.Max(CellRestFullV, CellAbsorbV);
 
     /// <summary>k of the assumed internal resistance, cells·k/Ah [Ω·Ah] (method, 5.4).</summary>
-    public double ResistanceK => Id switch { "lfp" => 0.05, "nmc" => 0.06, "flooded" => 0.15, "agm" => 0.07, _ => 0.10 };
+    public double ResistanceK =>
+        Id switch
+        {
+            "lfp" => 0.05,
+            "nmc" => 0.06,
+            "flooded" => 0.15,
+            "agm" => 0.07,
+            _ => 0.10,
+        };
 }
 
 /// <summary>The chemistries of the table.</summary>
 public static class Chemistries
 {
-    public static IReadOnlyList<Chemistry> All { get; } = TableFile.Read("chemistries", r => new Chemistry(
-        r.Text("chemistry"), r.Text("label"), r.Num("cell_nominal_v"), r.Num("cell_rest_full_v"), r.Num("cell_rest_empty_v"),
-        r.Num("cell_absorb_v"), r.Num("cell_float_v"), r.Opt("cell_equalise_v"), r.Num("cell_top_v"), r.Num("cell_low_under_load_v"),
-        r.Num("cycles_at_typical_dod"), r.Num("calendar_years"), r.Num("energy_efficiency"), r.Num("peukert_exponent"),
-        r.Num("max_charge_c_rate"), r.Num("min_charge_temp_c")));
+    public static IReadOnlyList<Chemistry> All { get; } =
+        TableFile.Read("chemistries", r => new Chemistry(
+            r.Text("chemistry"),
+            r.Text("label"),
+            r.Num("cell_nominal_v"),
+            r.Num("cell_rest_full_v"),
+            r.Num("cell_rest_empty_v"),
+            r.Num("cell_absorb_v"),
+            r.Num("cell_float_v"),
+            r.Opt("cell_equalise_v"),
+            r.Num("cell_top_v"),
+            r.Num("cell_low_under_load_v"),
+            r.Num("cycles_at_typical_dod"),
+            r.Num("calendar_years"),
+            r.Num("energy_efficiency"),
+            r.Num("peukert_exponent"),
+            r.Num("max_charge_c_rate"),
+            r.Num("min_charge_temp_c")
+        ));
 
     private static readonly Dictionary<string, Chemistry> ById = All.ToDictionary(c => c.Id);
 
     /// <exception cref="Refusal"><c>chemistry</c> when it is unknown.</exception>
     public static Chemistry Get(string chemistry) =>
-        ById.TryGetValue(chemistry, out var found) ? found : throw new Refusal("chemistry", $"“{chemistry}” is not a chemistry of the table");
+        ById.TryGetValue(chemistry, out var found)
+            ? found
+            : throw new Refusal("chemistry", $"“{chemistry}” is not a chemistry of the table");
 }
 
 /// <summary>Cells in series for a voltage class, table <c>cells-per-system</c>.</summary>
 public static class CellsPerSystem
 {
     private static readonly Dictionary<(string Chemistry, int SystemV), int> Rows = TableFile
-        .Read("cells-per-system", r => (Chemistry: r.Text("chemistry"), SystemV: (int)r.Num("system_v"), Cells: (int)r.Num("cells_in_series")))
+        .Read("cells-per-system", r =>
+            (Chemistry: r.Text("chemistry"), SystemV: (int)r.Num("system_v"), Cells: (int)r.Num("cells_in_series"))
+        )
         .ToDictionary(r => (r.Chemistry, r.SystemV), r => r.Cells);
 
     public static bool Has(string chemistry, int systemV) => Rows.ContainsKey((chemistry, systemV));
@@ -63,21 +90,26 @@ public static class RestVoltage
 {
     private static readonly Dictionary<string, (double Soc, double CellV)[]> ByChemistry = TableFile
         .Read("open-circuit-voltage", r => (Chemistry: r.Text("chemistry"), Soc: r.Num("soc_percent") / 100, CellV: r.Num("cell_v")))
-        .GroupBy(r => r.Chemistry).ToDictionary(g => g.Key, g => g.Select(r => (r.Soc, r.CellV)).ToArray());
+        .GroupBy(r => r.Chemistry)
+        .ToDictionary(g => g.Key, g => g.Select(r => (r.Soc, r.CellV)).ToArray());
 
     /// <summary>The table's points, rising.</summary>
     public static IReadOnlyList<(double Soc, double CellV)> Get(string chemistry) =>
-        ByChemistry.TryGetValue(chemistry, out var points) ? points : throw new Refusal("chemistry", $"“{chemistry}” is not a chemistry of the table");
+        ByChemistry.TryGetValue(chemistry, out var points)
+            ? points
+            : throw new Refusal("chemistry", $"“{chemistry}” is not a chemistry of the table");
 
     /// <summary>Open-circuit volts of a cell at a state of charge: linear between the points, held at the ends.</summary>
     public static double CellV(string chemistry, double soc)
     {
         var points = Get(chemistry);
-        if (soc <= points[0].Soc) return points[0].CellV;
+        if (soc <= points[0].Soc)
+            return points[0].CellV;
         for (var i = 1; i < points.Count; i++)
         {
             var (a, b) = (points[i - 1], points[i]);
-            if (soc <= b.Soc) return a.CellV + (b.CellV - a.CellV) * (soc - a.Soc) / (b.Soc - a.Soc);
+            if (soc <= b.Soc)
+                return a.CellV + (b.CellV - a.CellV) * (soc - a.Soc) / (b.Soc - a.Soc);
         }
         return points[^1].CellV;
     }
@@ -86,15 +118,18 @@ public static class RestVoltage
     public static double SocAt(string chemistry, double cellV)
     {
         var points = Get(chemistry);
-        if (cellV <= points[0].CellV) return points[0].Soc;
+        if (cellV <= points[0].CellV)
+            return points[0].Soc;
         for (var i = 1; i < points.Count; i++)
         {
             var (a, b) = (points[i - 1], points[i]);
-            if (cellV <= b.CellV) return a.Soc + (b.Soc - a.Soc) * (cellV - a.CellV) / (b.CellV - a.CellV);
+            if (cellV <= b.CellV)
+                return a.Soc + (b.Soc - a.Soc) * (cellV - a.CellV) / (b.CellV - a.CellV);
         }
         return points[^1].Soc;
     }
 
     /// <summary>Whether rest volts tell this state of charge; the flat middle of LFP tells nothing.</summary>
-    public static bool CanBeRead(string chemistry, double soc) => chemistry != "lfp" || !(soc > 0.2 + Tolerant.Noise && soc < 0.9 - Tolerant.Noise);
+    public static bool CanBeRead(string chemistry, double soc) =>
+        chemistry != "lfp" || !(soc > 0.2 + Tolerant.Noise && soc < 0.9 - Tolerant.Noise);
 }

@@ -10,8 +10,8 @@ public sealed record Conductor(string Series, string Size, double AreaMm2, doubl
 /// <summary>Copper conductor sizes, metric and AWG.</summary>
 public static class Conductors
 {
-    public static IReadOnlyList<Conductor> All { get; } = TableFile.Read("conductors",
-        r => new Conductor(r.Text("series"), r.Text("size"), r.Num("area_mm2"), r.Num("r20_milliohm_per_m")));
+    public static IReadOnlyList<Conductor> All { get; } =
+        TableFile.Read("conductors", r => new Conductor(r.Text("series"), r.Text("size"), r.Num("area_mm2"), r.Num("r20_milliohm_per_m")));
 
     private static readonly Dictionary<string, Conductor> BySize = All.ToDictionary(c => c.Size);
 

@@ -2,7 +2,9 @@ using System.Globalization;
 
 namespace InkyBadger.Core.Reference;
 
-/// <summary>A fuse or breaker class: greatest DC volts, interrupt rating [A] and the ratings made [A]. Typical values, table <c>fuses</c>.</summary>
+/// <summary>
+/// A fuse or breaker class: greatest DC volts, interrupt rating [A] and the ratings made [A]. Typical values, table <c>fuses</c>.
+/// </summary>
 public sealed record FuseClass(string Id, string Label, double MaxDcV, double InterruptA, IReadOnlyList<double> RatingsA)
 {
     public string Family => FuseClasses.FamilyOf(Id);
@@ -16,7 +18,8 @@ public sealed record FuseClass(string Id, string Label, double MaxDcV, double In
     public double? Next(double amps)
     {
         foreach (var rating in RatingsA)
-            if (Tolerant.AtLeast(rating, amps)) return rating;
+            if (Tolerant.AtLeast(rating, amps))
+                return rating;
         return null;
     }
 }
@@ -24,9 +27,14 @@ public sealed record FuseClass(string Id, string Label, double MaxDcV, double In
 /// <summary>The classes of the table <c>fuses</c>, in its order.</summary>
 public static class FuseClasses
 {
-    public static IReadOnlyList<FuseClass> All { get; } = TableFile.Read("fuses", r => new FuseClass(
-        r.Text("class"), r.Text("label"), r.Num("max_dc_v"), r.Num("interrupt_a"),
-        [.. r.Text("ratings_a").Split(' ').Select(x => double.Parse(x, CultureInfo.InvariantCulture))]));
+    public static IReadOnlyList<FuseClass> All { get; } =
+        TableFile.Read("fuses", r => new FuseClass(
+            r.Text("class"),
+            r.Text("label"),
+            r.Num("max_dc_v"),
+            r.Num("interrupt_a"),
+            [.. r.Text("ratings_a").Split(' ').Select(x => double.Parse(x, CultureInfo.InvariantCulture))]
+        ));
 
     private static readonly Dictionary<string, FuseClass> ById = All.ToDictionary(f => f.Id);
 
@@ -42,27 +50,33 @@ public static class FuseClasses
     /// </summary>
     public static FuseClass AtVolts(FuseClass fuse, double greatestV)
     {
-        if (fuse.Family != "post") return fuse;
+        if (fuse.Family != "post")
+            return fuse;
         foreach (var row in All)
-            if (row.Family == "post" && Tolerant.AtLeast(row.MaxDcV, greatestV)) return row;
+            if (row.Family == "post" && Tolerant.AtLeast(row.MaxDcV, greatestV))
+                return row;
         return Get("post-58");
     }
 
     /// <summary>The row of the opening times: the class without its voltage suffix; the blade-contact NH sizes share one.</summary>
-    public static string FamilyOf(string id) => id switch
-    {
-        "nh00-gg" or "nh1-gg" => "nh-gg",
-        "class-t" => id,
-        _ => id[..id.IndexOf('-')],
-    };
+    public static string FamilyOf(string id) =>
+        id switch
+        {
+            "nh00-gg" or "nh1-gg" => "nh-gg",
+            "class-t" => id,
+            _ => id[..id.IndexOf('-')],
+        };
 }
 
 /// <summary>Typical opening times by multiple of the rating, table <c>fuse-opening-times</c>; the maker's curve rules.</summary>
 public static class OpeningTimes
 {
     private static readonly Dictionary<string, (double Multiple, double Seconds)[]> ByFamily = TableFile
-        .Read("fuse-opening-times", r => (Family: r.Text("family"), Multiple: r.Num("multiple_of_rating"), Seconds: r.Num("typical_opening_s")))
-        .GroupBy(r => r.Family).ToDictionary(g => g.Key, g => g.Select(r => (r.Multiple, r.Seconds)).ToArray());
+        .Read("fuse-opening-times", r =>
+            (Family: r.Text("family"), Multiple: r.Num("multiple_of_rating"), Seconds: r.Num("typical_opening_s"))
+        )
+        .GroupBy(r => r.Family)
+        .ToDictionary(g => g.Key, g => g.Select(r => (r.Multiple, r.Seconds)).ToArray());
 
     public static IReadOnlyList<(double Multiple, double Seconds)> Get(string family) => ByFamily[family];
 

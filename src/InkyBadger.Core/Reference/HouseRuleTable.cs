@@ -5,45 +5,81 @@ using InkyBadger.Core.Design;
 namespace InkyBadger.Core.Reference;
 
 /// <summary>A rule on which practitioners differ: its three ready values as text, and why people differ.</summary>
-public sealed record HouseRule(string Id, string Group, string Label, string Type, string Unit, string Cautious, string Typical, string Lean, string Sentence)
+public sealed record HouseRule(
+    string Id,
+    string Group,
+    string Label,
+    string Type,
+    string Unit,
+    string Cautious,
+    string Typical,
+    string Lean,
+    string Sentence
+)
 {
-    public string Of(RuleSet set) => set switch { RuleSet.Cautious => Cautious, RuleSet.Lean => Lean, _ => Typical };
+    public string Of(RuleSet set) =>
+        set switch
+        {
+            RuleSet.Cautious => Cautious,
+            RuleSet.Lean => Lean,
+            _ => Typical,
+        };
 
     /// <summary>Whether a number, or a word, is a value of this rule.</summary>
-    public bool Accepts(JsonElement value) => value.ValueKind switch
-    {
-        JsonValueKind.Number => Type is "number" or "autonomy" && value.TryGetDouble(out var x) && x > 0 && x <= Greatest,
-        JsonValueKind.String => Words.Contains(value.GetString()),
-        _ => false,
-    };
+    public bool Accepts(JsonElement value) =>
+        value.ValueKind switch
+        {
+            JsonValueKind.Number => Type is "number" or "autonomy" && value.TryGetDouble(out var x) && x > 0 && x <= Greatest,
+            JsonValueKind.String => Words.Contains(value.GetString()),
+            _ => false,
+        };
 
     /// <summary>Greatest number the rule takes.</summary>
-    public double Greatest => Unit switch { "fraction" when Id == "inverter-headroom" => 5, "fraction" when Id == "drop-limit-main" => 0.5, "fraction" => 1, _ => 1000 };
+    public double Greatest =>
+        Unit switch
+        {
+            "fraction" when Id == "inverter-headroom" => 5,
+            "fraction" when Id == "drop-limit-main" => 0.5,
+            "fraction" => 1,
+            _ => 1000,
+        };
 
     /// <summary>Words the rule takes.</summary>
-    public IReadOnlyList<string> Words => Type switch
-    {
-        "word" => [.. new[] { Cautious, Typical, Lean }.Concat(Others).Distinct()],
-        "autonomy" => ["overnight"],
-        _ when Lean == "none" => ["none"],
-        _ => [],
-    };
+    public IReadOnlyList<string> Words =>
+        Type switch
+        {
+            "word" => [.. new[] { Cautious, Typical, Lean }.Concat(Others).Distinct()],
+            "autonomy" => ["overnight"],
+            _ when Lean == "none" => ["none"],
+            _ => [],
+        };
 
-    private IEnumerable<string> Others => Id switch
-    {
-        "inverter-size-rule" => ["divide-by-efficiency"],
-        "voltage-school" => ["by-watts"],
-        "cable-practice-metric" => CablePractices.All.Where(p => p.Rows[0].Conductor.Series == "metric").Select(p => p.Id),
-        "cable-practice-awg" => CablePractices.All.Where(p => p.Rows[0].Conductor.Series == "awg").Select(p => p.Id),
-        _ => [],
-    };
+    private IEnumerable<string> Others =>
+        Id switch
+        {
+            "inverter-size-rule" => ["divide-by-efficiency"],
+            "voltage-school" => ["by-watts"],
+            "cable-practice-metric" => CablePractices.All.Where(p => p.Rows[0].Conductor.Series == "metric").Select(p => p.Id),
+            "cable-practice-awg" => CablePractices.All.Where(p => p.Rows[0].Conductor.Series == "awg").Select(p => p.Id),
+            _ => [],
+        };
 }
 
 /// <summary>The house rules as data.</summary>
 public static class HouseRuleTable
 {
-    public static IReadOnlyList<HouseRule> All { get; } = TableFile.Read("house-rules", r => new HouseRule(
-        r.Text("id"), r.Text("group"), r.Text("label"), r.Text("type"), r.Text("unit"), r.Text("cautious"), r.Text("typical"), r.Text("lean"), r.Text("sentence")));
+    public static IReadOnlyList<HouseRule> All { get; } =
+        TableFile.Read("house-rules", r => new HouseRule(
+            r.Text("id"),
+            r.Text("group"),
+            r.Text("label"),
+            r.Text("type"),
+            r.Text("unit"),
+            r.Text("cautious"),
+            r.Text("typical"),
+            r.Text("lean"),
+            r.Text("sentence")
+        ));
 
     private static readonly Dictionary<string, HouseRule> ById = All.ToDictionary(r => r.Id);
 
@@ -67,7 +103,8 @@ public sealed class DesignRules(HouseRuleChoice choice)
     /// <summary>The number, or null where the rule says a word such as <c>none</c>.</summary>
     public double? NumberOrNone(string id)
     {
-        if (IsOwn(id) && choice.Own[id].ValueKind == JsonValueKind.Number) return choice.Own[id].GetDouble();
+        if (IsOwn(id) && choice.Own[id].ValueKind == JsonValueKind.Number)
+            return choice.Own[id].GetDouble();
         return double.TryParse(Word(id), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) ? number : null;
     }
 }

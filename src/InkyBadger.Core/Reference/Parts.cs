@@ -2,14 +2,18 @@ using InkyBadger.Core.Wiring;
 
 namespace InkyBadger.Core.Reference;
 
-/// <summary>Invented prices of parts in an unnamed currency, tables <c>parts</c> and <c>fuse-prices</c>; prices carry the catalogue's date.</summary>
+/// <summary>
+/// Invented prices of parts in an unnamed currency, tables <c>parts</c> and <c>fuse-prices</c>; prices carry the catalogue's date.
+/// </summary>
 public static class Parts
 {
     private sealed record Row(string Kind, double Size, double Price);
 
     private static readonly IReadOnlyList<Row> Rows = TableFile.Read("parts", r => new Row(r.Text("kind"), r.Num("size"), r.Num("price")));
 
-    private static readonly Dictionary<string, double> FusePrices = TableFile.Read("fuse-prices", r => (Class: r.Text("class"), Price: r.Num("price"))).ToDictionary(r => r.Class, r => r.Price);
+    private static readonly Dictionary<string, double> FusePrices = TableFile
+        .Read("fuse-prices", r => (Class: r.Text("class"), Price: r.Num("price")))
+        .ToDictionary(r => r.Class, r => r.Price);
 
     /// <summary>Amperes of charge controllers that are made.</summary>
     public static IReadOnlyList<double> ControllerAmps { get; } = [.. Rows.Where(r => r.Kind == "controller").Select(r => r.Size)];
@@ -22,7 +26,8 @@ public static class Parts
     /// <summary>A step-down converter of at least so many watts out; above the largest, as many of the largest as it takes.</summary>
     public static double Converter(double watts)
     {
-        if (watts <= 0) return 0;
+        if (watts <= 0)
+            return 0;
         var largest = Rows.Last(r => r.Kind == "converter");
         var whole = Math.Floor(watts / largest.Size);
         var rest = watts - whole * largest.Size;
@@ -57,9 +62,11 @@ public static class Parts
         Row? last = null;
         foreach (var row in Rows)
         {
-            if (row.Kind != kind) continue;
+            if (row.Kind != kind)
+                continue;
             last = row;
-            if (Tolerant.AtLeast(row.Size, size)) return row.Price;
+            if (Tolerant.AtLeast(row.Size, size))
+                return row.Price;
         }
         // Beyond the table a price grows with the copper.
         return last!.Price * size / last.Size;

@@ -11,11 +11,15 @@ internal static class TableFile
     {
         using var stream = typeof(TableFile).Assembly.GetManifestResourceStream($"tables/{name}.csv")
             ?? throw new InvalidOperationException($"table {name} is not embedded");
-        using var csv = new CsvReader(new StreamReader(stream), new CsvConfiguration(CultureInfo.InvariantCulture) { TrimOptions = TrimOptions.Trim });
+        using var csv = new CsvReader(
+            new StreamReader(stream),
+            new CsvConfiguration(CultureInfo.InvariantCulture) { TrimOptions = TrimOptions.Trim }
+        );
         csv.Read();
         csv.ReadHeader();
         var rows = new List<T>();
-        while (csv.Read()) rows.Add(row(csv));
+        while (csv.Read())
+            rows.Add(row(csv));
         return rows;
     }
 

@@ -6,8 +6,8 @@ using InkyBadger.Core.Work;
 namespace InkyBadger.Core.Rehearsal;
 
 /// <summary>
-/// A bank and its day as flat arrays, to be run through time minute by minute without touching the design again: each string's cells, resistance
-/// with jumpers and leads, capacity and limit, and the watts that leave the bank in each of the 1,440 minutes (method, 11).
+/// A bank and its day as flat arrays, to be run through time minute by minute without touching the design again: each string's cells,
+/// resistance with jumpers and leads, capacity and limit, and the watts that leave the bank in each of the 1,440 minutes (method, 11).
 /// </summary>
 public sealed class Plant
 {
@@ -15,12 +15,20 @@ public sealed class Plant
 
     private readonly string[] chemistry;
     private readonly int[] cells;
-    private readonly double[] ohm, ah, limitA;
+    private readonly double[] ohm,
+        ah,
+        limitA;
     private readonly double[] watts;
 
     private Plant(int strings, double[] watts)
     {
-        (chemistry, cells, ohm, ah, limitA) = (new string[strings], new int[strings], new double[strings], new double[strings], new double[strings]);
+        (chemistry, cells, ohm, ah, limitA) = (
+            new string[strings],
+            new int[strings],
+            new double[strings],
+            new double[strings],
+            new double[strings]
+        );
         this.watts = watts;
     }
 
@@ -32,7 +40,9 @@ public sealed class Plant
     /// <summary>What such a day takes out of the bank [Wh].</summary>
     public double DayWh => watts.Sum() / 60;
 
-    /// <summary>Where the bank is in time: what each string still holds and whether it has opened, what flows, and what was delivered.</summary>
+    /// <summary>
+    /// Where the bank is in time: what each string still holds and whether it has opened, what flows, and what was delivered.
+    /// </summary>
     public struct State
     {
         /// <summary>Minutes since midnight of the first day.</summary>
@@ -76,8 +86,8 @@ public sealed class Plant
     }
 
     /// <summary>
-    /// Loads in their windows at the mean of what they draw there; loads by hours, and the inverter's idle draw, evenly over the day. The sum is
-    /// the day's energy as the demand counts it.
+    /// Loads in their windows at the mean of what they draw there; loads by hours, and the inverter's idle draw, evenly over the day. The
+    /// sum is the day's energy as the demand counts it.
     /// </summary>
     private static double[] Profile(BankWork w, Season season)
     {
@@ -89,16 +99,19 @@ public sealed class Plant
         for (var i = 0; i < loads.Count; i++)
         {
             var load = loads[i].Daily;
-            if (!load.EverOn) continue;
+            if (!load.EverOn)
+                continue;
             if (load.Windows is not { } windows)
             {
-                for (var m = 0; m < Minutes; m++) watts[m] += day.Rows[i].BankWh / 24;
+                for (var m = 0; m < Minutes; m++)
+                    watts[m] += day.Rows[i].BankWh / 24;
                 continue;
             }
             // A window may begin and end within a minute, which then has its share.
             var mean = day.Rows[i].BankWh / load.HoursOn;
             for (var m = 0; m < Minutes; m++)
-                foreach (var window in windows) watts[m] += mean * 60 * window.HoursWithin(m / 60.0, (m + 1) / 60.0);
+                foreach (var window in windows)
+                    watts[m] += mean * 60 * window.HoursWithin(m / 60.0, (m + 1) / 60.0);
         }
         return watts;
     }
@@ -107,14 +120,19 @@ public sealed class Plant
     public State Begin(double soc)
     {
         Require.Within(soc, 0, 1);
-        var state = new State { Soc = new double[Strings], Out = new bool[Strings], Amps = new double[Strings] };
+        var state = new State
+        {
+            Soc = new double[Strings],
+            Out = new bool[Strings],
+            Amps = new double[Strings],
+        };
         Array.Fill(state.Soc, soc);
         return state;
     }
 
     /// <summary>
-    /// One minute on. The volts are those at which the strings that are in give the watts; one that is empty or over its limit opens, the one
-    /// furthest over first, until those that are left carry it or none is left.
+    /// One minute on. The volts are those at which the strings that are in give the watts; one that is empty or over its limit opens, the
+    /// one furthest over first, until those that are left carry it or none is left.
     /// </summary>
     public void Step(ref State state)
     {
@@ -123,44 +141,54 @@ public sealed class Plant
         while (true)
         {
             state.Volts = Solve(state, load);
-            if (state.Volts <= 0) break;
+            if (state.Volts <= 0)
+                break;
             var worst = -1;
             var over = 1.0;
             for (var i = 0; i < Strings; i++)
             {
-                if (state.Out[i]) continue;
+                if (state.Out[i])
+                    continue;
                 var ratio = state.Soc[i] <= 0 && state.Amps[i] > 0 ? double.MaxValue : Math.Abs(state.Amps[i]) / limitA[i];
-                if (Tolerant.Exceeds(ratio, over)) (worst, over) = (i, ratio);
+                if (Tolerant.Exceeds(ratio, over))
+                    (worst, over) = (i, ratio);
             }
-            if (worst < 0) break;
+            if (worst < 0)
+                break;
             state.Out[worst] = true;
         }
         if (state.Volts <= 0)
         {
             Array.Clear(state.Amps);
-            if (load > 0) state.DarkMinutes++;
+            if (load > 0)
+                state.DarkMinutes++;
             return;
         }
         state.DeliveredWh += load / 60;
-        for (var i = 0; i < Strings; i++) state.Soc[i] = Math.Clamp(state.Soc[i] - state.Amps[i] / 60 / ah[i], 0, 1);
+        for (var i = 0; i < Strings; i++)
+            state.Soc[i] = Math.Clamp(state.Soc[i] - state.Amps[i] / 60 / ah[i], 0, 1);
     }
 
     /// <summary>Terminal volts at which the strings give the watts, with each string's amperes; 0 when none do.</summary>
     private double Solve(in State state, double load)
     {
-        double conductance = 0, driven = 0;
+        double conductance = 0,
+            driven = 0;
         for (var i = 0; i < Strings; i++)
         {
             state.Amps[i] = 0;
-            if (state.Out[i]) continue;
+            if (state.Out[i])
+                continue;
             conductance += 1 / ohm[i];
             driven += EmfV(i, state.Soc[i]) / ohm[i];
         }
         var root = driven * driven - 4 * conductance * load;
-        if (conductance == 0 || root < 0) return 0;
+        if (conductance == 0 || root < 0)
+            return 0;
         var volts = (driven + Math.Sqrt(root)) / (2 * conductance);
         for (var i = 0; i < Strings; i++)
-            if (!state.Out[i]) state.Amps[i] = (EmfV(i, state.Soc[i]) - volts) / ohm[i];
+            if (!state.Out[i])
+                state.Amps[i] = (EmfV(i, state.Soc[i]) - volts) / ohm[i];
         return volts;
     }
 

@@ -2,18 +2,39 @@ using InkyBadger.Core.Reference;
 
 namespace InkyBadger.Core.Rehearsal;
 
-/// <summary>A unit in plain parallel: capacity [Ah], resistance with its leads [Ω], state of charge (0 to 1], low cut-off a cell [V], limit [A].</summary>
+/// <summary>
+/// A unit in plain parallel: capacity [Ah], resistance with its leads [Ω], state of charge (0 to 1], low cut-off a cell [V], limit [A].
+/// </summary>
 public sealed record RunDownUnit(double Ah, double ResistanceOhm, double SocStart = 1, double? CutOffCellV = null, double? LimitA = null);
 
 /// <summary>Why a unit opened.</summary>
-public enum DropReason { Empty, Voltage, Current }
+public enum DropReason
+{
+    Empty,
+    Voltage,
+    Current,
+}
 
 /// <summary>What ended it: no unit left, the inverter's cut-off, or no voltage at which the power can be had.</summary>
-public enum RunDownEnd { AllOut, InverterCutOff, Power }
+public enum RunDownEnd
+{
+    AllOut,
+    InverterCutOff,
+    Power,
+}
 
-/// <summary>Energy delivered at the terminals [Wh], hours, who opened (from 1), why and when [h], and each unit's greatest current [A].</summary>
+/// <summary>
+/// Energy delivered at the terminals [Wh], hours, who opened (from 1), why and when [h], and each unit's greatest current [A].
+/// </summary>
 public sealed record RunDownResult(
-    double DeliveredWh, double Hours, IReadOnlyList<int> Order, IReadOnlyList<DropReason> Reasons, IReadOnlyList<double> DropHours, IReadOnlyList<double> MaxCurrentsA, RunDownEnd EndedBy);
+    double DeliveredWh,
+    double Hours,
+    IReadOnlyList<int> Order,
+    IReadOnlyList<DropReason> Reasons,
+    IReadOnlyList<double> DropHours,
+    IReadOnlyList<double> MaxCurrentsA,
+    RunDownEnd EndedBy
+);
 
 /// <summary>A mixed bank run down to its end in quasi-static steps (method, 5.5).</summary>
 public static class RunDown
@@ -24,11 +45,20 @@ public static class RunDown
     /// <param name="loadA">Constant current [A, &gt; 0], in its place.</param>
     /// <param name="stepS">Greatest step [s, &gt; 0].</param>
     /// <exception cref="Refusal">Names the offending input.</exception>
-    public static RunDownResult Work(IReadOnlyList<RunDownUnit> units, string chemistry, int cellsInSeries, double? loadW, double? loadA, double? inverterCutOffV = null, double stepS = 10)
+    public static RunDownResult Work(
+        IReadOnlyList<RunDownUnit> units,
+        string chemistry,
+        int cellsInSeries,
+        double? loadW,
+        double? loadA,
+        double? inverterCutOffV = null,
+        double stepS = 10
+    )
     {
         Check(units, cellsInSeries, loadW, loadA, inverterCutOffV, stepS);
         var run = new State(units, chemistry, cellsInSeries, loadW, loadA);
-        double seconds = 0, deliveredWs = 0;
+        double seconds = 0,
+            deliveredWs = 0;
         while (true)
         {
             var end = Settle(run, seconds, inverterCutOffV);
@@ -37,14 +67,17 @@ public static class RunDown
             // A step never empties a unit below nothing.
             var dt = stepS;
             for (var i = 0; i < units.Count; i++)
-                if (!run.Out[i] && run.Currents[i] > 0) dt = Math.Min(dt, run.Soc[i] * units[i].Ah * 3600 / run.Currents[i]);
+                if (!run.Out[i] && run.Currents[i] > 0)
+                    dt = Math.Min(dt, run.Soc[i] * units[i].Ah * 3600 / run.Currents[i]);
             deliveredWs += run.Volts * run.Currents.Sum() * dt;
             seconds += dt;
             for (var i = 0; i < units.Count; i++)
             {
-                if (run.Out[i]) continue;
+                if (run.Out[i])
+                    continue;
                 run.Soc[i] = Math.Min(1, run.Soc[i] - run.Currents[i] * dt / 3600 / units[i].Ah);
-                if (run.Soc[i] < NearlyNothing) run.Soc[i] = 0;
+                if (run.Soc[i] < NearlyNothing)
+                    run.Soc[i] = 0;
             }
         }
     }
@@ -54,30 +87,48 @@ public static class RunDown
     {
         while (true)
         {
-            if (run.Out.All(o => o)) return RunDownEnd.AllOut;
-            if (!run.Solve()) return RunDownEnd.Power;
-            if (inverterCutOffV is { } cutOff && run.Volts <= cutOff) return RunDownEnd.InverterCutOff;
-            if (run.Next() is not { } next) return null;
+            if (run.Out.All(o => o))
+                return RunDownEnd.AllOut;
+            if (!run.Solve())
+                return RunDownEnd.Power;
+            if (inverterCutOffV is { } cutOff && run.Volts <= cutOff)
+                return RunDownEnd.InverterCutOff;
+            if (run.Next() is not { } next)
+                return null;
             run.Open(next.Unit, next.Reason, seconds);
         }
     }
 
-    private static void Check(IReadOnlyList<RunDownUnit> units, int cellsInSeries, double? loadW, double? loadA, double? inverterCutOffV, double stepS)
+    private static void Check(
+        IReadOnlyList<RunDownUnit> units,
+        int cellsInSeries,
+        double? loadW,
+        double? loadA,
+        double? inverterCutOffV,
+        double stepS
+    )
     {
-        if (units.Count == 0) Require.Refuse("units", "needs at least one unit");
+        if (units.Count == 0)
+            Require.Refuse("units", "needs at least one unit");
         foreach (var unit in units)
         {
             Require.Above(unit.Ah, 0);
             Require.Above(unit.ResistanceOhm, 0);
             Require.Share(unit.SocStart);
-            if (unit.CutOffCellV is { } cutOffCellV) Require.Above(cutOffCellV, 0);
-            if (unit.LimitA is { } limitA) Require.Above(limitA, 0);
+            if (unit.CutOffCellV is { } cutOffCellV)
+                Require.Above(cutOffCellV, 0);
+            if (unit.LimitA is { } limitA)
+                Require.Above(limitA, 0);
         }
         Require.AtLeast(cellsInSeries, 1);
-        if (loadW is not null && loadA is not null) Require.Refuse(nameof(loadA), "give watts or amperes, not both");
-        if (loadA is { } amps) Require.Above(amps, 0, nameof(loadA));
-        else Require.Above(Require.Given(loadW), 0, nameof(loadW));
-        if (inverterCutOffV is { } volts) Require.AtLeast(volts, 0, nameof(inverterCutOffV));
+        if (loadW is not null && loadA is not null)
+            Require.Refuse(nameof(loadA), "give watts or amperes, not both");
+        if (loadA is { } amps)
+            Require.Above(amps, 0, nameof(loadA));
+        else
+            Require.Above(Require.Given(loadW), 0, nameof(loadW));
+        if (inverterCutOffV is { } volts)
+            Require.AtLeast(volts, 0, nameof(inverterCutOffV));
         Require.Above(stepS, 0);
     }
 
@@ -96,21 +147,25 @@ public static class RunDown
         /// <summary>False when no voltage gives the power.</summary>
         public bool Solve()
         {
-            double conductance = 0, driven = 0;
+            double conductance = 0,
+                driven = 0;
             Span<double> emf = stackalloc double[units.Count];
             for (var i = 0; i < units.Count; i++)
             {
-                if (Out[i]) continue;
+                if (Out[i])
+                    continue;
                 emf[i] = cells * RestVoltage.CellV(chemistry, Soc[i]);
                 conductance += 1 / units[i].ResistanceOhm;
                 driven += emf[i] / units[i].ResistanceOhm;
             }
-            if (loadA is { } amps) Volts = (driven - amps) / conductance;
+            if (loadA is { } amps)
+                Volts = (driven - amps) / conductance;
             else
             {
                 // P = V·(driven − conductance·V): the higher of the two voltages is the one a load settles at.
                 var root = driven * driven - 4 * conductance * loadW!.Value;
-                if (root < 0) return false;
+                if (root < 0)
+                    return false;
                 Volts = (driven + Math.Sqrt(root)) / (2 * conductance);
             }
             for (var i = 0; i < units.Count; i++)
@@ -124,16 +179,24 @@ public static class RunDown
         /// <summary>Who opens next: one that is empty, else the highest cut-off reached, else the one furthest over its limit.</summary>
         public (int Unit, DropReason Reason)? Next()
         {
-            int? byVoltage = null, byCurrent = null;
-            double highest = double.NegativeInfinity, worst = 1;
+            int? byVoltage = null,
+                byCurrent = null;
+            double highest = double.NegativeInfinity,
+                worst = 1;
             for (var i = 0; i < units.Count; i++)
             {
-                if (Out[i]) continue;
-                if (Soc[i] <= 0) return (i, DropReason.Empty);
-                if (units[i].CutOffCellV is { } cutOff && Volts <= cells * cutOff && cutOff > highest) (byVoltage, highest) = (i, cutOff);
-                if (units[i].LimitA is { } limit && Tolerant.Exceeds(Math.Abs(Currents[i]) / limit, worst)) (byCurrent, worst) = (i, Math.Abs(Currents[i]) / limit);
+                if (Out[i])
+                    continue;
+                if (Soc[i] <= 0)
+                    return (i, DropReason.Empty);
+                if (units[i].CutOffCellV is { } cutOff && Volts <= cells * cutOff && cutOff > highest)
+                    (byVoltage, highest) = (i, cutOff);
+                if (units[i].LimitA is { } limit && Tolerant.Exceeds(Math.Abs(Currents[i]) / limit, worst))
+                    (byCurrent, worst) = (i, Math.Abs(Currents[i]) / limit);
             }
-            return byVoltage is { } v ? (v, DropReason.Voltage) : byCurrent is { } c ? (c, DropReason.Current) : null;
+            return byVoltage is { } v ? (v, DropReason.Voltage)
+                : byCurrent is { } c ? (c, DropReason.Current)
+                : null;
         }
 
         public void Open(int unit, DropReason reason, double seconds)

@@ -10,7 +10,21 @@ namespace InkyBadger.Core.Trials;
 /// through (null: no limit), price, mass, and what is found wrong then. <see cref="Changes"/> takes it.
 /// </summary>
 public sealed record BankStep(
-    string Title, int Series, int Parallel, double UsableWh, double MoreWh, double? HoursAtMean, double? AllowsAcW, double Price, double MorePrice, double MassKg, double? WorstShare, int Wrong, int WrongNow, IReadOnlyList<DesignChange> Changes);
+    string Title,
+    int Series,
+    int Parallel,
+    double UsableWh,
+    double MoreWh,
+    double? HoursAtMean,
+    double? AllowsAcW,
+    double Price,
+    double MorePrice,
+    double MassKg,
+    double? WorstShare,
+    int Wrong,
+    int WrongNow,
+    IReadOnlyList<DesignChange> Changes
+);
 
 /// <summary>What another string, one string less, or the next larger unit would bring, each from a whole evaluation.</summary>
 public static class BankSteps
@@ -20,24 +34,52 @@ public static class BankSteps
     public static IReadOnlyList<BankStep> Work(DesignDocument design, int bankIndex)
     {
         var before = Evaluator.Evaluate(design);
-        if (before.Banks[bankIndex] is not { Bank: { } bank } now) return [];
+        if (before.Banks[bankIndex] is not { Bank: { } bank } now)
+            return [];
         var steps = new List<BankStep>();
         void Try(string title, params DesignChange[] changes)
         {
             var then = Evaluator.Evaluate(DesignFormat.With(design, changes));
-            if (then.Banks[bankIndex] is not { Bank: { } b } e) return;
-            steps.Add(new(title, b.Series, b.Parallel, b.UsableWh, b.UsableWh - bank.UsableWh, b.HoursAtMean, e.Network?.AllowsAcW, b.Price, b.Price - bank.Price, b.MassKg, e.Network?.WorstShare,
-                Wrong(then, e.Id), Wrong(before, now.Id), changes));
+            if (then.Banks[bankIndex] is not { Bank: { } b } e)
+                return;
+            steps.Add(
+                new(
+                    title,
+                    b.Series,
+                    b.Parallel,
+                    b.UsableWh,
+                    b.UsableWh - bank.UsableWh,
+                    b.HoursAtMean,
+                    e.Network?.AllowsAcW,
+                    b.Price,
+                    b.Price - bank.Price,
+                    b.MassKg,
+                    e.Network?.WorstShare,
+                    Wrong(then, e.Id),
+                    Wrong(before, now.Id),
+                    changes
+                )
+            );
         }
         DesignChange At<T>(string path, T value) => new($"/banks/{bankIndex}{path}", DesignFormat.Node(value));
 
-        if (bank.Parallel < MostStrings && (bank.Parallel + 1) * bank.Series <= DesignCheck.MostUnits) Try("A string more", At("/parallel", (int?)(bank.Parallel + 1)));
-        if (bank.Parallel > 1) Try("A string less", At("/parallel", (int?)(bank.Parallel - 1)));
+        if (bank.Parallel < MostStrings && (bank.Parallel + 1) * bank.Series <= DesignCheck.MostUnits)
+            Try("A string more", At("/parallel", (int?)(bank.Parallel + 1)));
+        if (bank.Parallel > 1)
+            Try("A string less", At("/parallel", (int?)(bank.Parallel - 1)));
         var cells = now.Voltage!.Cells;
-        var larger = Catalogue.Units.Where(u => u.Chemistry == bank.Unit.Chemistry && cells % u.Cells == 0 && u.Cells == bank.Unit.Cells && u.Ah > bank.Unit.Ah).MinBy(u => (u.Ah, u.Price));
-        if (larger is not null) Try($"{larger.Name} instead", At("/unit", larger), At("/series", (int?)null), At("/parallel", (int?)null));
-        var whole = Catalogue.Units.Where(u => u.Chemistry == bank.Unit.Chemistry && u.Cells == cells && u.Cells != bank.Unit.Cells).MinBy(u => (Math.Abs(u.Ah * u.Cells - bank.Unit.Ah * cells), u.Price));
-        if (whole is not null) Try($"{whole.Name} instead", At("/unit", whole), At("/series", (int?)null), At("/parallel", (int?)null));
+        var larger = Catalogue
+            .Units.Where(u =>
+                u.Chemistry == bank.Unit.Chemistry && cells % u.Cells == 0 && u.Cells == bank.Unit.Cells && u.Ah > bank.Unit.Ah
+            )
+            .MinBy(u => (u.Ah, u.Price));
+        if (larger is not null)
+            Try($"{larger.Name} instead", At("/unit", larger), At("/series", (int?)null), At("/parallel", (int?)null));
+        var whole = Catalogue
+            .Units.Where(u => u.Chemistry == bank.Unit.Chemistry && u.Cells == cells && u.Cells != bank.Unit.Cells)
+            .MinBy(u => (Math.Abs(u.Ah * u.Cells - bank.Unit.Ah * cells), u.Price));
+        if (whole is not null)
+            Try($"{whole.Name} instead", At("/unit", whole), At("/series", (int?)null), At("/parallel", (int?)null));
         return steps;
     }
 

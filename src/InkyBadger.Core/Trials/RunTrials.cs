@@ -6,24 +6,57 @@ using InkyBadger.Core.Work;
 namespace InkyBadger.Core.Trials;
 
 /// <summary>
-/// A size tried on a run: what it carries here, drops and heats, what its copper with lugs costs out and back, which limits it keeps, whether it
-/// is the one that is laid, and the one that is advised.
+/// A size tried on a run: what it carries here, drops and heats, what its copper with lugs costs out and back, which limits it keeps,
+/// whether it is the one that is laid, and the one that is advised.
 /// </summary>
 public sealed record SizeTrial(
-    string Size, int Conductors, double AreaMm2, double AmpacityA, double DropV, double DropFraction, double HeatW, double Price, bool AmpacityOk, bool FuseOk, bool DropOk, bool Here, bool Advised)
+    string Size,
+    int Conductors,
+    double AreaMm2,
+    double AmpacityA,
+    double DropV,
+    double DropFraction,
+    double HeatW,
+    double Price,
+    bool AmpacityOk,
+    bool FuseOk,
+    bool DropOk,
+    bool Here,
+    bool Advised
+)
 {
     public bool Fits => AmpacityOk && FuseOk && DropOk;
 }
 
 /// <summary>A fuse class tried on a run. <paramref name="Relies"/>: it fits because the fuse upstream breaks what it cannot.</summary>
-public sealed record FuseTrial(string Id, string Label, double? RatingA, double MaxDcV, double InterruptA, bool Fits, bool Relies, IReadOnlyList<FuseFailure> Fails);
+public sealed record FuseTrial(
+    string Id,
+    string Label,
+    double? RatingA,
+    double MaxDcV,
+    double InterruptA,
+    bool Fits,
+    bool Relies,
+    IReadOnlyList<FuseFailure> Fails
+);
 
 /// <summary>What one size up saves in volts, of nominal, and watts of heat at full load, and what its copper costs more.</summary>
 public sealed record OneSizeUp(string Size, int Conductors, double SavesV, double SavesFraction, double SavesW, double CostsMore);
 
 /// <summary>Every size of the run's practice and every class of fuse, tried against the run's need.</summary>
 public sealed record RunTrialsResult(
-    string Run, double DesignA, double WantedA, double? RatingA, double LengthM, double DropLimit, double GreatestV, double? ShortCircuitA, IReadOnlyList<SizeTrial> Sizes, IReadOnlyList<FuseTrial> Classes, OneSizeUp? Up);
+    string Run,
+    double DesignA,
+    double WantedA,
+    double? RatingA,
+    double LengthM,
+    double DropLimit,
+    double GreatestV,
+    double? ShortCircuitA,
+    IReadOnlyList<SizeTrial> Sizes,
+    IReadOnlyList<FuseTrial> Classes,
+    OneSizeUp? Up
+);
 
 /// <summary>The sizes one has at hand, and what another would bring (method, 6.4 and 7.1).</summary>
 public static class RunTrials
@@ -35,11 +68,21 @@ public static class RunTrials
     {
         var results = Evaluator.Evaluate(design).Banks[bank];
         var scene = new BankScene(design, design.Banks[bank], bank, new(design.HouseRules), null);
-        if (results.Voltage is not { } voltage) return null;
+        if (results.Voltage is not { } voltage)
+            return null;
         if (run == Run.MainId)
-            return results.MainRun is not { } main ? null
-                : Try(scene, main, voltage.NominalV, results.Protection?.GreatestChargingV ?? voltage.GreatestV, results.Protection?.ShortCircuitA, null);
-        if (results.Circuits.FirstOrDefault(c => c.Id == run) is not { } circuit) return null;
+            return results.MainRun is not { } main
+                ? null
+                : Try(
+                    scene,
+                    main,
+                    voltage.NominalV,
+                    results.Protection?.GreatestChargingV ?? voltage.GreatestV,
+                    results.Protection?.ShortCircuitA,
+                    null
+                );
+        if (results.Circuits.FirstOrDefault(c => c.Id == run) is not { } circuit)
+            return null;
         return Try(scene, circuit.Run, circuit.NominalV, circuit.Fuse.GreatestV, circuit.Fuse.ShortCircuitA, circuit.Fuse.BackedToA);
     }
 
@@ -48,37 +91,73 @@ public static class RunTrials
         var practice = CablePractices.Get(run.Practice);
         var input = new CableSelectInput(practice, run.DesignA, nominalV, run.LengthM)
         {
-            FuseRatingA = run.RatingA, NextSizeUp = RunStage.NextSizeUp(scene), AmbientC = run.AmbientC, AllowAboveOne = scene.Rules.Word("ambient-above-one") == "yes",
-            BundledConductors = run.Bundled, DropLimitFraction = run.DropLimit, BoltedJoints = run.BoltedJoints, FuseJoints = run.FuseJoints,
+            FuseRatingA = run.RatingA,
+            NextSizeUp = RunStage.NextSizeUp(scene),
+            AmbientC = run.AmbientC,
+            AllowAboveOne = scene.Rules.Word("ambient-above-one") == "yes",
+            BundledConductors = run.Bundled,
+            DropLimitFraction = run.DropLimit,
+            BoltedJoints = run.BoltedJoints,
+            FuseJoints = run.FuseJoints,
         };
         var sizes = new List<SizeTrial>();
         for (var m = 1; m <= MostConductors; m++)
             foreach (var row in practice.Rows)
             {
-                if (m > 1 && row.Conductor.AreaMm2 < CableSelect.LeastParallelMm2) continue;
+                if (m > 1 && row.Conductor.AreaMm2 < CableSelect.LeastParallelMm2)
+                    continue;
                 var t = CableSelect.Try(input, row, m);
-                sizes.Add(new(row.Size, m, row.Conductor.AreaMm2, t.AmpacityA, t.DropV, t.DropFraction, t.DropV * run.DesignA, PriceOf(row.Conductor.AreaMm2, run.LengthM, m), t.AmpacityOk, t.FuseOk, t.DropOk,
-                    row.Size == run.Size && m == run.Conductors, run.Advised is { } a && a.Size == row.Size && a.Conductors == m));
+                sizes.Add(
+                    new(
+                        row.Size,
+                        m,
+                        row.Conductor.AreaMm2,
+                        t.AmpacityA,
+                        t.DropV,
+                        t.DropFraction,
+                        t.DropV * run.DesignA,
+                        PriceOf(row.Conductor.AreaMm2, run.LengthM, m),
+                        t.AmpacityOk,
+                        t.FuseOk,
+                        t.DropOk,
+                        row.Size == run.Size && m == run.Conductors,
+                        run.Advised is { } a && a.Size == row.Size && a.Conductors == m
+                    )
+                );
             }
         var nextSizeUp = RunStage.NextSizeUp(scene);
-        var classes = ProtectionStage.ClassesAt(run.DesignA, run.AmpacityA ?? 0, greatestV, shortA ?? 0, nextSizeUp).Select(c =>
-        {
-            var relies = c.Fails is [FuseFailure.Interrupt] && backedToA is { } upstream && Tolerant.AtLeast(upstream, shortA!.Value);
-            return new FuseTrial(c.Id, c.Label, c.RatingA, c.MaxDcV, c.InterruptA, c.Fits || relies, relies, c.Fails);
-        }).ToList();
+        var classes = ProtectionStage
+            .ClassesAt(run.DesignA, run.AmpacityA ?? 0, greatestV, shortA ?? 0, nextSizeUp)
+            .Select(c =>
+            {
+                var relies = c.Fails is [FuseFailure.Interrupt] && backedToA is { } upstream && Tolerant.AtLeast(upstream, shortA!.Value);
+                return new FuseTrial(c.Id, c.Label, c.RatingA, c.MaxDcV, c.InterruptA, c.Fits || relies, relies, c.Fails);
+            })
+            .ToList();
         return new(run.Id, run.DesignA, run.WantedA, run.RatingA, run.LengthM, run.DropLimit, greatestV, shortA, sizes, classes, Up(sizes));
     }
 
     /// <summary>Copper out and back, with a lug at every end.</summary>
-    private static double PriceOf(double areaMm2, double lengthM, int conductors) => conductors * (2 * lengthM * Parts.CablePerM(areaMm2) + 4 * Parts.Lug(areaMm2));
+    private static double PriceOf(double areaMm2, double lengthM, int conductors) =>
+        conductors * (2 * lengthM * Parts.CablePerM(areaMm2) + 4 * Parts.Lug(areaMm2));
 
     private static OneSizeUp? Up(List<SizeTrial> sizes)
     {
         var at = sizes.FindIndex(s => s.Here);
-        if (at < 0) return null;
+        if (at < 0)
+            return null;
         var here = sizes[at];
         // Above the largest, two of the smallest that may lie in parallel and are more copper.
         var up = sizes.Skip(at + 1).FirstOrDefault(s => s.AreaMm2 * s.Conductors > here.AreaMm2 * here.Conductors);
-        return up is null ? null : new(up.Size, up.Conductors, here.DropV - up.DropV, here.DropFraction - up.DropFraction, here.HeatW - up.HeatW, up.Price - here.Price);
+        return up is null
+            ? null
+            : new(
+                up.Size,
+                up.Conductors,
+                here.DropV - up.DropV,
+                here.DropFraction - up.DropFraction,
+                here.HeatW - up.HeatW,
+                up.Price - here.Price
+            );
     }
 }

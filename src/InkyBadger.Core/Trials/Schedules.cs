@@ -6,16 +6,42 @@ using InkyBadger.Core.Work;
 namespace InkyBadger.Core.Trials;
 
 /// <summary>
-/// A fuse to buy and fit: where, how many alike, class, rating, volts and amperes it must and can break, conductor from the source to it [m], and
-/// the cable it protects. <paramref name="Chosen"/>: class or rating was pinned.
+/// A fuse to buy and fit: where, how many alike, class, rating, volts and amperes it must and can break, conductor from the source to it
+/// [m], and the cable it protects. <paramref name="Chosen"/>: class or rating was pinned.
 /// </summary>
-public sealed record FuseRow(string Name, int Count, string Class, double? RatingA, double MaxDcV, double GreatestV, double InterruptA, double? ShortCircuitA, double? DistanceM, string Protects, bool Chosen, string? ReliesOn);
+public sealed record FuseRow(
+    string Name,
+    int Count,
+    string Class,
+    double? RatingA,
+    double MaxDcV,
+    double GreatestV,
+    double InterruptA,
+    double? ShortCircuitA,
+    double? DistanceM,
+    string Protects,
+    bool Chosen,
+    string? ReliesOn
+);
 
 /// <summary>
-/// Pieces of cable to cut alike: pole and colour, ends, size, how many, length each [m], lug and stud at either end, insulating covers of all of
-/// them, and what is written on the label.
+/// Pieces of cable to cut alike: pole and colour, ends, size, how many, length each [m], lug and stud at either end, insulating covers of
+/// all of them, and what is written on the label.
 /// </summary>
-public sealed record CableRow(string Label, string Pole, string Colour, string From, string To, string Size, double AreaMm2, int Pieces, double LengthM, string FromLug, string ToLug, int Covers);
+public sealed record CableRow(
+    string Label,
+    string Pole,
+    string Colour,
+    string From,
+    string To,
+    string Size,
+    double AreaMm2,
+    int Pieces,
+    double LengthM,
+    string FromLug,
+    string ToLug,
+    int Covers
+);
 
 /// <summary>A drum to buy of: metres of a size in a colour, pieces cut from it, and lugs.</summary>
 public sealed record CableTotal(string Size, string Colour, double Metres, int Pieces, int Lugs);
@@ -23,12 +49,20 @@ public sealed record CableTotal(string Size, string Colour, double Metres, int P
 /// <summary>A part that is neither fuse nor cable, and is forgotten easily: how many, and what it must bear at least, in words.</summary>
 public sealed record PartRow(string Name, int Count, string Least);
 
-public sealed record SchedulesResult(IReadOnlyList<FuseRow> Fuses, IReadOnlyList<CableRow> Cables, IReadOnlyList<CableTotal> Totals, IReadOnlyList<PartRow> Parts);
+public sealed record SchedulesResult(
+    IReadOnlyList<FuseRow> Fuses,
+    IReadOnlyList<CableRow> Cables,
+    IReadOnlyList<CableTotal> Totals,
+    IReadOnlyList<PartRow> Parts
+);
 
 /// <summary>Fuse schedule, cable cut list and further parts of a bank as it is designed.</summary>
 public static class Schedules
 {
-    private const string Red = "red", Black = "black", Either = "as it lies", BondColour = "green and yellow";
+    private const string Red = "red",
+        Black = "black",
+        Either = "as it lies",
+        BondColour = "green and yellow";
 
     /// <summary>Ring terminals from here on [mm²]; below, what the device and the fuse holder take.</summary>
     private const double LugFromMm2 = 6;
@@ -37,7 +71,8 @@ public static class Schedules
     public static SchedulesResult? Work(DesignDocument design, int bank)
     {
         var results = Evaluator.Evaluate(design).Banks[bank];
-        if (results.MainRun is not { } main || results.Bus is not { } bus) return null;
+        if (results.MainRun is not { } main || results.Bus is not { } bus)
+            return null;
         var cables = new List<CableRow>();
         AddPole(cables, results, main, bus.Plus, "+", Red);
         AddPole(cables, results, main, bus.Minus, "−", Black);
@@ -45,16 +80,42 @@ public static class Schedules
         foreach (var c in results.Circuits)
         {
             n++;
-            if (c.Run.Size is null) continue;
+            if (c.Run.Size is null)
+                continue;
             var charge = c.Kind == CircuitKind.Charge;
             AddRun(cables, $"C{n}+", c.Run, "+", Red, Positive(c.From), Positive(c.To));
             AddRun(cables, $"C{n}−", c.Run, "−", Black, charge ? c.From : c.To, charge ? "negative bus" : Negative(c.From));
         }
         AddInside(cables, results);
         if (results.Bonding is { Absent: false, Size: { } bond } bonding)
-            cables.Add(new("E1", "bonding", BondColour, "negative bus", "chassis, hull or earth", bond, bonding.AreaMm2 ?? 0, bonding.Conductors, bonding.LengthM, Lug(bond, "M8"), Lug(bond, "M8"), 0));
-        var totals = cables.GroupBy(r => (r.Size, r.Colour)).OrderByDescending(g => g.First().AreaMm2).ThenBy(g => g.Key.Colour, StringComparer.Ordinal)
-            .Select(g => new CableTotal(g.Key.Size, g.Key.Colour, g.Sum(r => r.Pieces * r.LengthM), g.Sum(r => r.Pieces), g.First().AreaMm2 >= LugFromMm2 ? 2 * g.Sum(r => r.Pieces) : 0)).ToList();
+            cables.Add(
+                new(
+                    "E1",
+                    "bonding",
+                    BondColour,
+                    "negative bus",
+                    "chassis, hull or earth",
+                    bond,
+                    bonding.AreaMm2 ?? 0,
+                    bonding.Conductors,
+                    bonding.LengthM,
+                    Lug(bond, "M8"),
+                    Lug(bond, "M8"),
+                    0
+                )
+            );
+        var totals = cables
+            .GroupBy(r => (r.Size, r.Colour))
+            .OrderByDescending(g => g.First().AreaMm2)
+            .ThenBy(g => g.Key.Colour, StringComparer.Ordinal)
+            .Select(g => new CableTotal(
+                g.Key.Size,
+                g.Key.Colour,
+                g.Sum(r => r.Pieces * r.LengthM),
+                g.Sum(r => r.Pieces),
+                g.First().AreaMm2 >= LugFromMm2 ? 2 * g.Sum(r => r.Pieces) : 0
+            ))
+            .ToList();
         return new(Fuses(results, main), cables, totals, PartsOf(design.Banks[bank], results, main, bus));
     }
 
@@ -66,13 +127,57 @@ public static class Schedules
     {
         var rows = new List<FuseRow>();
         if (main.RatingA is not null)
-            rows.Add(new("Main fuse", 1, main.FuseLabel, main.RatingA, e.Protection?.MaxDcV ?? FuseClasses.Get(main.FuseClass).MaxDcV, e.Protection?.GreatestChargingV ?? e.Voltage!.GreatestV,
-                e.Protection?.InterruptA ?? FuseClasses.Get(main.FuseClass).InterruptA, e.Protection?.ShortCircuitA, main.FuseDistanceM, Cable(main), main.ClassPinned || main.RatingPinned, null));
+            rows.Add(
+                new(
+                    "Main fuse",
+                    1,
+                    main.FuseLabel,
+                    main.RatingA,
+                    e.Protection?.MaxDcV ?? FuseClasses.Get(main.FuseClass).MaxDcV,
+                    e.Protection?.GreatestChargingV ?? e.Voltage!.GreatestV,
+                    e.Protection?.InterruptA ?? FuseClasses.Get(main.FuseClass).InterruptA,
+                    e.Protection?.ShortCircuitA,
+                    main.FuseDistanceM,
+                    Cable(main),
+                    main.ClassPinned || main.RatingPinned,
+                    null
+                )
+            );
         if (e.StringFuses is { Fitted: true } s)
-            rows.Add(new("String fuses", s.Strings.Count, s.FuseLabel, s.RatingA, s.MaxDcV, s.GreatestV, s.InterruptA, s.Strings.Max(f => f.ShortCircuitA), null, "each string", s.ClassPinned || s.RatingPinned, null));
+            rows.Add(
+                new(
+                    "String fuses",
+                    s.Strings.Count,
+                    s.FuseLabel,
+                    s.RatingA,
+                    s.MaxDcV,
+                    s.GreatestV,
+                    s.InterruptA,
+                    s.Strings.Max(f => f.ShortCircuitA),
+                    null,
+                    "each string",
+                    s.ClassPinned || s.RatingPinned,
+                    null
+                )
+            );
         foreach (var c in e.Circuits)
             if (c.Run.RatingA is not null)
-                rows.Add(new(c.Name, 1, c.Run.FuseLabel, c.Run.RatingA, c.Fuse.MaxDcV, c.Fuse.GreatestV, c.Fuse.InterruptA, c.Fuse.ShortCircuitA, c.Run.FuseDistanceM, Cable(c.Run), c.Run.ClassPinned || c.Run.RatingPinned, c.Fuse.ReliesOn));
+                rows.Add(
+                    new(
+                        c.Name,
+                        1,
+                        c.Run.FuseLabel,
+                        c.Run.RatingA,
+                        c.Fuse.MaxDcV,
+                        c.Fuse.GreatestV,
+                        c.Fuse.InterruptA,
+                        c.Fuse.ShortCircuitA,
+                        c.Run.FuseDistanceM,
+                        Cable(c.Run),
+                        c.Run.ClassPinned || c.Run.RatingPinned,
+                        c.Fuse.ReliesOn
+                    )
+                );
         return rows;
     }
 
@@ -82,16 +187,23 @@ public static class Schedules
         var surge = Math.Max(main.DesignA, e.Protection?.SurgeA ?? 0);
         var start = surge > main.DesignA ? $", {Say.A(surge)} at a start" : "";
         var parts = new List<PartRow>();
-        if (bus.HasSwitch) parts.Add(new("Disconnect", 1, $"{Say.A(main.DesignA)} for good{start}, {volts} DC"));
+        if (bus.HasSwitch)
+            parts.Add(new("Disconnect", 1, $"{Say.A(main.DesignA)} for good{start}, {volts} DC"));
         parts.Add(new("Bus bar", 2, $"{Say.Rating(Math.Ceiling(Math.Max(main.DesignA, main.RatingA ?? 0)))}, covered"));
         parts.Add(new("Shunt with monitor", 1, $"{Say.A(main.DesignA)}{start}"));
         var run = bank.Runs.FirstOrDefault(r => r.Id == Run.MainId);
-        if (run?.PreCharge == true) parts.Add(new("Pre-charge resistor with button", 1, $"{volts} DC, across the disconnect"));
+        if (run?.PreCharge == true)
+            parts.Add(new("Pre-charge resistor with button", 1, $"{volts} DC, across the disconnect"));
         foreach (var c in e.Circuits)
         {
-            if (c.Kind == CircuitKind.Panel) parts.Add(new("DC panel", 1, $"{Say.A(c.Run.DesignA)}, {e.Circuits.Count(x => x.Upstream == c.Id)} ways"));
-            if (c.Kind == CircuitKind.ConverterIn) parts.Add(new(c.Name, 1, $"{Say.A(c.Run.DesignA)} in, from {volts} down to {Say.V(e.Voltage!.LowV)}"));
-            if (bank.Runs.FirstOrDefault(r => r.Id == c.Id)?.Switch is { Absent: false }) parts.Add(new($"Switch, {c.Name}", 1, $"{Say.A(Math.Max(c.Run.DesignA, c.Fuse.StartA ?? 0))}, {Say.V(c.Fuse.GreatestV)} DC"));
+            if (c.Kind == CircuitKind.Panel)
+                parts.Add(new("DC panel", 1, $"{Say.A(c.Run.DesignA)}, {e.Circuits.Count(x => x.Upstream == c.Id)} ways"));
+            if (c.Kind == CircuitKind.ConverterIn)
+                parts.Add(new(c.Name, 1, $"{Say.A(c.Run.DesignA)} in, from {volts} down to {Say.V(e.Voltage!.LowV)}"));
+            if (bank.Runs.FirstOrDefault(r => r.Id == c.Id)?.Switch is { Absent: false })
+                parts.Add(
+                    new($"Switch, {c.Name}", 1, $"{Say.A(Math.Max(c.Run.DesignA, c.Fuse.StartA ?? 0))}, {Say.V(c.Fuse.GreatestV)} DC")
+                );
         }
         return parts;
     }
@@ -99,57 +211,134 @@ public static class Schedules
     private static string Cable(RunResult run) => run.Size is { } size ? Say.Size(size, run.Conductors) : "no cable yet";
 
     /// <summary>The pieces of a pole of the main run, place by place.</summary>
-    private static void AddPole(List<CableRow> rows, BankEvaluation e, RunResult run, IReadOnlyList<LoopPoint> points, string pole, string colour)
+    private static void AddPole(
+        List<CableRow> rows,
+        BankEvaluation e,
+        RunResult run,
+        IReadOnlyList<LoopPoint> points,
+        string pole,
+        string colour
+    )
     {
-        if (run.Size is not { } size) return;
+        if (run.Size is not { } size)
+            return;
         var n = 0;
         for (var i = 1; i < points.Count; i++)
         {
             var length = points[i].AtM - points[i - 1].AtM;
             // Parts that are bolted to each other need no cable between them.
-            if (length < 0.005) continue;
+            if (length < 0.005)
+                continue;
             n++;
             var (from, to) = (Word(points[i - 1].Part, pole), Word(points[i].Part, pole));
             var post = points[i - 1].Part == LoopPart.Post ? e.Bank?.Unit.Stud : null;
-            rows.Add(new($"M{n}{pole}", PoleWord(pole), colour, from, to, size, run.AreaMm2 ?? 0, run.Conductors, Math.Round(length, 3), Lug(size, post ?? Stud(run)), Lug(size, Stud(run)), pole == "+" ? 2 * run.Conductors : 0));
+            rows.Add(
+                new(
+                    $"M{n}{pole}",
+                    PoleWord(pole),
+                    colour,
+                    from,
+                    to,
+                    size,
+                    run.AreaMm2 ?? 0,
+                    run.Conductors,
+                    Math.Round(length, 3),
+                    Lug(size, post ?? Stud(run)),
+                    Lug(size, Stud(run)),
+                    pole == "+" ? 2 * run.Conductors : 0
+                )
+            );
         }
     }
 
     /// <summary>As a spreadsheet takes it for a word.</summary>
-    private static string PoleWord(string pole) => pole switch { "+" => "plus", "−" => "minus", _ => pole };
+    private static string PoleWord(string pole) =>
+        pole switch
+        {
+            "+" => "plus",
+            "−" => "minus",
+            _ => pole,
+        };
 
-    private static string Word(LoopPart part, string pole) => part switch
-    {
-        LoopPart.Post => $"battery post {pole}",
-        LoopPart.Fuse => "main fuse",
-        LoopPart.Switch => "disconnect",
-        LoopPart.Shunt => "shunt",
-        LoopPart.Bus => pole == "+" ? "positive bus" : "negative bus",
-        _ => $"inverter {pole}",
-    };
+    private static string Word(LoopPart part, string pole) =>
+        part switch
+        {
+            LoopPart.Post => $"battery post {pole}",
+            LoopPart.Fuse => "main fuse",
+            LoopPart.Switch => "disconnect",
+            LoopPart.Shunt => "shunt",
+            LoopPart.Bus => pole == "+" ? "positive bus" : "negative bus",
+            _ => $"inverter {pole}",
+        };
 
     private static void AddRun(List<CableRow> rows, string label, RunResult run, string pole, string colour, string from, string to) =>
-        rows.Add(new(label, PoleWord(pole), colour, from, to, run.Size!, run.AreaMm2 ?? 0, run.Conductors, run.LengthM, Lug(run.Size!, Stud(run)), Lug(run.Size!, Stud(run)), pole == "+" && (run.AreaMm2 ?? 0) >= LugFromMm2 ? 2 * run.Conductors : 0));
+        rows.Add(
+            new(
+                label,
+                PoleWord(pole),
+                colour,
+                from,
+                to,
+                run.Size!,
+                run.AreaMm2 ?? 0,
+                run.Conductors,
+                run.LengthM,
+                Lug(run.Size!, Stud(run)),
+                Lug(run.Size!, Stud(run)),
+                pole == "+" && (run.AreaMm2 ?? 0) >= LugFromMm2 ? 2 * run.Conductors : 0
+            )
+        );
 
     /// <summary>Jumpers, links and leads, alike ones together.</summary>
     private static void AddInside(List<CableRow> rows, BankEvaluation e)
     {
-        if (e.Network is not { } network) return;
+        if (e.Network is not { } network)
+            return;
         var counts = new Dictionary<ConductorKind, int>();
         foreach (var g in network.Conductors.GroupBy(c => (c.Kind, c.Rail, c.Size, c.LengthM)))
         {
             var (kind, rail, size, length) = g.Key;
             counts[kind] = counts.GetValueOrDefault(kind) + 1;
             var stud = e.Bank?.Unit.Stud ?? "M8";
-            var pole = kind == ConductorKind.Jumper ? "jumper" : rail == Pole.Positive ? "+" : "−";
-            var colour = kind == ConductorKind.Jumper ? Either : rail == Pole.Positive ? Red : Black;
-            var (from, to) = kind switch { ConductorKind.Jumper => ("unit +", "next unit −"), ConductorKind.Link => ($"string {pole}", $"next string {pole}"), _ => ($"string {pole}", pole == "+" ? "bank’s positive bus" : "bank’s negative bus") };
-            rows.Add(new($"{(kind == ConductorKind.Jumper ? "J" : kind == ConductorKind.Link ? "L" : "B")}{counts[kind]}", PoleWord(pole), colour, from, to, size, Conductors.Get(size).AreaMm2, g.Count(), length, Lug(size, stud), Lug(size, stud), pole == "−" ? 0 : 2 * g.Count()));
+            var pole =
+                kind == ConductorKind.Jumper ? "jumper"
+                : rail == Pole.Positive ? "+"
+                : "−";
+            var colour =
+                kind == ConductorKind.Jumper ? Either
+                : rail == Pole.Positive ? Red
+                : Black;
+            var (from, to) = kind switch
+            {
+                ConductorKind.Jumper => ("unit +", "next unit −"),
+                ConductorKind.Link => ($"string {pole}", $"next string {pole}"),
+                _ => ($"string {pole}", pole == "+" ? "bank’s positive bus" : "bank’s negative bus"),
+            };
+            rows.Add(
+                new(
+                    $"{(kind == ConductorKind.Jumper ? "J" : kind == ConductorKind.Link ? "L" : "B")}{counts[kind]}",
+                    PoleWord(pole),
+                    colour,
+                    from,
+                    to,
+                    size,
+                    Conductors.Get(size).AreaMm2,
+                    g.Count(),
+                    length,
+                    Lug(size, stud),
+                    Lug(size, stud),
+                    pole == "−" ? 0 : 2 * g.Count()
+                )
+            );
         }
     }
 
     /// <summary>Usual studs of fuse holders, bus bars and inverters by the copper that goes on them.</summary>
-    private static string Stud(RunResult run) => run.AreaMm2 is >= 70 ? "M10" : run.AreaMm2 is >= 10 ? "M8" : "M6";
+    private static string Stud(RunResult run) =>
+        run.AreaMm2 is >= 70 ? "M10"
+        : run.AreaMm2 is >= 10 ? "M8"
+        : "M6";
 
-    private static string Lug(string size, string stud) => Conductors.Has(size) && Conductors.Get(size).AreaMm2 >= LugFromMm2 ? $"{size} × {stud}" : "as the device takes";
+    private static string Lug(string size, string stud) =>
+        Conductors.Has(size) && Conductors.Get(size).AreaMm2 >= LugFromMm2 ? $"{size} × {stud}" : "as the device takes";
 }

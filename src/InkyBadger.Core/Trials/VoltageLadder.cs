@@ -30,7 +30,8 @@ public sealed record LadderRung(
     NeedsResult? Needs,
     int InvertersMade,
     int InvertersFit,
-    IReadOnlyList<DesignChange> Changes);
+    IReadOnlyList<DesignChange> Changes
+);
 
 /// <summary>The same design at each system voltage, from complete evaluations with what depends on the voltage set free.</summary>
 public static class VoltageLadder
@@ -50,14 +51,17 @@ public static class VoltageLadder
     private static IEnumerable<int> Asked(Bank bank, VoltageResult? here)
     {
         var volts = new SortedSet<int>(Rungs);
-        if (here is not null) volts.Add(here.SystemV);
+        if (here is not null)
+            volts.Add(here.SystemV);
         foreach (var load in bank.Demand.Loads)
             if (load is { Kind: not LoadKind.Ac, Quantity: > 0, Volts: { } own })
                 // The class whose name is nearest: a 36 V motor's bank is really 38.4 V.
-                if (Rare.MinBy(r => Math.Abs(own - r)) is var rare && own >= rare * 0.97 && own <= rare * 1.12) volts.Add(rare);
+                if (Rare.MinBy(r => Math.Abs(own - r)) is var rare && own >= rare * 0.97 && own <= rare * 1.12)
+                    volts.Add(rare);
         if (bank.Unit is { } unit)
             foreach (var rare in Rare)
-                if (CellsPerSystem.Get(unit.Chemistry, rare) == unit.Cells) volts.Add(rare);
+                if (CellsPerSystem.Get(unit.Chemistry, rare) == unit.Cells)
+                    volts.Add(rare);
         return volts;
     }
 
@@ -75,18 +79,48 @@ public static class VoltageLadder
         }
         var changes = DesignDifference.Between(bank, then, $"/banks/{index}");
         var e = evaluation.Banks[index];
-        return new(systemV, here?.SystemV == systemV, here?.AdvisedV == systemV, e.Currents?.BankWorstA,
-            e.Currents?.BankWorstA * e.Voltage?.LowV, e.Bank?.Series, e.Bank?.Parallel, e.Bank?.Unit.Name,
-            e.MainRun?.Size, e.MainRun?.AreaMm2, e.MainRun?.Conductors, e.MainRun?.AmpacityA, e.MainRun?.RatingA, e.MainRun?.DropFraction, e.Network?.AllowsAcW,
-            e.Bank?.Price, e.Inverter?.Item?.Name, e.Inverter?.Item?.Price * e.Inverter?.Stack,
-            evaluation.Findings.Count(f => f.Bank == e.Id && f.Grade <= Grade.Fault), e.Needs,
-            Catalogue.Inverters.Count(i => i.SystemV == systemV), InverterChoices.Of(tried, index, e).Count(c => c.Item.SystemV == systemV && c.Fits), changes);
+        return new(
+            systemV,
+            here?.SystemV == systemV,
+            here?.AdvisedV == systemV,
+            e.Currents?.BankWorstA,
+            e.Currents?.BankWorstA * e.Voltage?.LowV,
+            e.Bank?.Series,
+            e.Bank?.Parallel,
+            e.Bank?.Unit.Name,
+            e.MainRun?.Size,
+            e.MainRun?.AreaMm2,
+            e.MainRun?.Conductors,
+            e.MainRun?.AmpacityA,
+            e.MainRun?.RatingA,
+            e.MainRun?.DropFraction,
+            e.Network?.AllowsAcW,
+            e.Bank?.Price,
+            e.Inverter?.Item?.Name,
+            e.Inverter?.Item?.Price * e.Inverter?.Stack,
+            evaluation.Findings.Count(f => f.Bank == e.Id && f.Grade <= Grade.Fault),
+            e.Needs,
+            Catalogue.Inverters.Count(i => i.SystemV == systemV),
+            InverterChoices.Of(tried, index, e).Count(c => c.Item.SystemV == systemV && c.Fits),
+            changes
+        );
     }
 
     /// <summary>Where the catalogue has none that fits, the inverter in hand as it would be at another voltage.</summary>
-    private static InverterItem? SameRatings(Bank bank, int systemV) => bank.Inverters.Count > 0 && bank.Inverters[0].Item is { } item
-        ? item with { Key = "", Name = "same ratings, not in the catalogue", SystemV = systemV, CutOffV = item.CutOffV * systemV / item.SystemV }
-        : null;
+    private static InverterItem? SameRatings(Bank bank, int systemV) =>
+        bank.Inverters.Count > 0 && bank.Inverters[0].Item is { } item
+            ? item with
+            {
+                Key = "",
+                Name = "same ratings, not in the catalogue",
+                SystemV = systemV,
+                CutOffV = item.CutOffV * systemV / item.SystemV,
+            }
+            : null;
 
-    private static DesignDocument With(DesignDocument design, int index, Bank bank) => design with { Banks = [.. design.Banks.Select((b, i) => i == index ? bank : b)] };
+    private static DesignDocument With(DesignDocument design, int index, Bank bank) =>
+        design with
+        {
+            Banks = [.. design.Banks.Select((b, i) => i == index ? bank : b)],
+        };
 }

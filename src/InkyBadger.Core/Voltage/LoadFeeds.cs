@@ -3,7 +3,9 @@ using InkyBadger.Core.Reference;
 
 namespace InkyBadger.Core.Voltage;
 
-/// <summary>How a DC load is fed at a system voltage: on the bus where the bus stays in its window, or is of its own volts; else by a converter.</summary>
+/// <summary>
+/// How a DC load is fed at a system voltage: on the bus where the bus stays in its window, or is of its own volts; else by a converter.
+/// </summary>
 internal static class LoadFeeds
 {
     /// <summary>Outputs that converters are made for [V].</summary>
@@ -12,7 +14,8 @@ internal static class LoadFeeds
     /// <summary>The load as it would be there; itself where nothing changes.</summary>
     public static Load At(Load load, int systemV, string chemistryId)
     {
-        if (load.Kind == LoadKind.Ac || load.Tap is not null) return load;
+        if (load.Kind == LoadKind.Ac || load.Tap is not null)
+            return load;
         bool direct;
         if (load.Window is { } w)
         {
@@ -20,20 +23,25 @@ internal static class LoadFeeds
             var cells = CellsPerSystem.Get(chemistryId, systemV);
             direct = Tolerant.AtLeast(cells * chemistry.CellLowUnderLoadV, w.MinV) && Tolerant.AtLeast(w.MaxV, cells * chemistry.CellTopV);
         }
-        else if (load.Volts is { } own) direct = own >= systemV * 0.9 && own <= systemV * 1.2;
+        else if (load.Volts is { } own)
+            direct = own >= systemV * 0.9 && own <= systemV * 1.2;
         // A device nobody said more of was bought for the bus it is on.
-        else direct = load.Kind == LoadKind.Dc;
+        else
+            direct = load.Kind == LoadKind.Dc;
         var kind = direct ? LoadKind.Dc : LoadKind.Converter;
-        if (kind == load.Kind) return load;
+        if (kind == load.Kind)
+            return load;
         return load with { Kind = kind, Volts = kind == LoadKind.Converter ? load.Volts ?? Between(load.Window) : load.Volts };
     }
 
     /// <summary>Volts of a converter for a device: what is usual and inside its window, else the middle of that.</summary>
     public static double Between(VoltageWindow? window)
     {
-        if (window is null) return Usual[0];
+        if (window is null)
+            return Usual[0];
         foreach (var volts in Usual)
-            if (window.MinV <= volts && window.MaxV >= volts) return volts;
+            if (window.MinV <= volts && window.MaxV >= volts)
+                return volts;
         return Math.Round((window.MinV + window.MaxV) / 2, 1);
     }
 }

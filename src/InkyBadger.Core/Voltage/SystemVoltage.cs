@@ -17,7 +17,8 @@ public static class SystemVoltage
     /// <exception cref="Refusal"><c>systemV</c> when there is no such class.</exception>
     public static Bank Set(Bank bank, int from, int to)
     {
-        if (from == to) return bank with { SystemV = to };
+        if (from == to)
+            return bank with { SystemV = to };
         var chemistry = ChemistryOf(bank);
         var cells = CellsPerSystem.Get(chemistry, to);
         var keeps = bank.Unit is { } unit && Makes(unit, cells);
@@ -39,30 +40,33 @@ public static class SystemVoltage
     /// <summary>The bank with every size, fuse and rating of its conductors as advised; lengths, places and the take-off stay.</summary>
     internal static Bank Release(Bank bank) => bank with { Runs = [.. bank.Runs.Select(Release)], Wiring = Release(bank.Wiring) };
 
-    internal static Run Release(Run run) => run with
-    {
-        Size = null,
-        Parallel = null,
-        ConductorLengthsM = [],
-        BusRatingA = null,
-        Fuse = new() { DistanceM = run.Fuse.DistanceM },
-        Switch = run.Switch is { } s ? s with { RatingA = null, MaxDcV = null } : null,
-    };
+    internal static Run Release(Run run) =>
+        run with
+        {
+            Size = null,
+            Parallel = null,
+            ConductorLengthsM = [],
+            BusRatingA = null,
+            Fuse = new() { DistanceM = run.Fuse.DistanceM },
+            Switch = run.Switch is { } s ? s with { RatingA = null, MaxDcV = null } : null,
+        };
 
-    private static Design.Wiring Release(Design.Wiring wiring) => wiring with
-    {
-        Jumper = Release(wiring.Jumper),
-        Link = Release(wiring.Link),
-        Lead = Release(wiring.Lead),
-        Jumpers = [.. wiring.Jumpers.Select(c => c with { Size = null })],
-        Links = [.. wiring.Links.Select(c => c with { Size = null })],
-        Leads = [.. wiring.Leads.Select(c => c with { Size = null })],
-    };
+    private static Design.Wiring Release(Design.Wiring wiring) =>
+        wiring with
+        {
+            Jumper = Release(wiring.Jumper),
+            Link = Release(wiring.Link),
+            Lead = Release(wiring.Lead),
+            Jumpers = [.. wiring.Jumpers.Select(c => c with { Size = null })],
+            Links = [.. wiring.Links.Select(c => c with { Size = null })],
+            Leads = [.. wiring.Leads.Select(c => c with { Size = null })],
+        };
 
     private static Design.Conductor? Release(Design.Conductor? conductor) => conductor is null ? null : conductor with { Size = null };
 
     /// <summary>The bank's chemistry: said, the unit's, or LFP as long as nobody said one.</summary>
     public static string ChemistryOf(Bank bank) => bank.Chemistry ?? bank.Unit?.Chemistry ?? "lfp";
 
-    private static bool Makes(UnitItem unit, int cells) => cells % unit.Cells == 0 && cells / unit.Cells <= (unit.MaxSeries ?? int.MaxValue);
+    private static bool Makes(UnitItem unit, int cells) =>
+        cells % unit.Cells == 0 && cells / unit.Cells <= (unit.MaxSeries ?? int.MaxValue);
 }

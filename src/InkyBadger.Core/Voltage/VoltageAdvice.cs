@@ -12,7 +12,8 @@ public sealed record VoltageAdviceInput(
     double IdleW = 0,
     double CurrentLimitA = 125,
     DesignRule DesignRule = DesignRule.InverterRating,
-    double? PeakAcW = null);
+    double? PeakAcW = null
+);
 
 /// <summary>What each school would choose [V class]; whether the current school's choice really keeps its limit.</summary>
 public sealed record VoltageAdviceResult(int ByWattsV, int ByCurrentV, double ByCurrentA, bool ByCurrentWithinLimit, int Mobile12V);
@@ -33,14 +34,21 @@ public static class VoltageAdvice
         Require.AtLeast(watts, 0, nameof(input.PeakAcW));
         var chemistry = Chemistries.Get(input.Chemistry);
 
-        var byWatts = input.ContinuousW <= 1000 ? 12 : input.ContinuousW <= 2000 ? 24 : 48;
-        var mobile = input.ContinuousW <= 2000 && input.Fixtures12V ? 12 : input.ContinuousW <= 4000 ? 24 : 48;
+        var byWatts =
+            input.ContinuousW <= 1000 ? 12
+            : input.ContinuousW <= 2000 ? 24
+            : 48;
+        var mobile =
+            input.ContinuousW <= 2000 && input.Fixtures12V ? 12
+            : input.ContinuousW <= 4000 ? 24
+            : 48;
         foreach (var volts in Advised)
         {
             var lowV = CellsPerSystem.Get(input.Chemistry, volts) * chemistry.CellLowUnderLoadV;
             var amps = InverterCurrent.At(watts, input.Efficiency, input.IdleW, lowV);
             var within = Tolerant.AtLeast(input.CurrentLimitA, amps);
-            if (within || volts == 48) return new(byWatts, volts, amps, within, mobile);
+            if (within || volts == 48)
+                return new(byWatts, volts, amps, within, mobile);
         }
         throw new InvalidOperationException("48 V always ends the search");
     }

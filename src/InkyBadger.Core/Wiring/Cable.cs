@@ -23,7 +23,13 @@ public static class Cable
     /// Temperature of a loaded conductor: its rise over the ambient goes with the square of its load. Never above what the insulation
     /// bears or the place itself has, whichever is higher. <paramref name="currentA"/> is of all conductors in parallel [A, ≥ 0].
     /// </summary>
-    public static CableTemperatureResult Temperature(AmpacityRow row, double currentA, double? ambientC = null, int bundledConductors = 1, int conductors = 1)
+    public static CableTemperatureResult Temperature(
+        AmpacityRow row,
+        double currentA,
+        double? ambientC = null,
+        int bundledConductors = 1,
+        int conductors = 1
+    )
     {
         Require.AtLeast(currentA, 0);
         Require.AtLeast(conductors, 1);
@@ -46,17 +52,28 @@ public static class Cable
         return r20MilliohmPerM / 1000 * (1 + CopperPerK * (conductorC - 20)) * lengthM / conductors;
     }
 
-    /// <summary>Drop over the whole loop at <paramref name="currentA"/> [A, ≥ 0], joints in; its share of nominal and, where given, of low volts.</summary>
+    /// <summary>
+    /// Drop over the whole loop at <paramref name="currentA"/> [A, ≥ 0], joints in; its share of nominal and, where given, of low volts.
+    /// </summary>
     public static CableDropResult Drop(
-        double currentA, double outOhm, double? backOhm, double nominalV, double? lowV = null,
-        int boltedJoints = 0, int fuseJoints = 0, double boltedJointMilliohm = 0.1, double fuseJointMilliohm = 0.2)
+        double currentA,
+        double outOhm,
+        double? backOhm,
+        double nominalV,
+        double? lowV = null,
+        int boltedJoints = 0,
+        int fuseJoints = 0,
+        double boltedJointMilliohm = 0.1,
+        double fuseJointMilliohm = 0.2
+    )
     {
         Require.AtLeast(currentA, 0);
         Require.AtLeast(outOhm, 0);
         var back = backOhm ?? outOhm;
         Require.AtLeast(back, 0, nameof(backOhm));
         Require.Above(nominalV, 0);
-        if (lowV is { } low) Require.Above(low, 0, nameof(lowV));
+        if (lowV is { } low)
+            Require.Above(low, 0, nameof(lowV));
         var joints = Joints(boltedJoints, fuseJoints, boltedJointMilliohm, fuseJointMilliohm);
         var drop = currentA * (outOhm + back + joints);
         return new(joints, drop, drop / nominalV, drop / lowV);
@@ -78,14 +95,21 @@ public static class Cable
     /// <param name="bundledConductors">1 to 999, every current-carrying conductor that touches counted.</param>
     /// <param name="conductors">In parallel, ≥ 1.</param>
     /// <param name="allowAboveOne">House rule: a cool place may earn amperes.</param>
-    public static CableAmpacityResult Ampacity(AmpacityRow row, double? ambientC = null, int bundledConductors = 1, int conductors = 1, bool allowAboveOne = false)
+    public static CableAmpacityResult Ampacity(
+        AmpacityRow row,
+        double? ambientC = null,
+        int bundledConductors = 1,
+        int conductors = 1,
+        bool allowAboveOne = false
+    )
     {
         Require.AtLeast(conductors, 1);
         var ambient = ambientC ?? row.ReferenceC;
         Require.Within(ambient, -60, 250, nameof(ambientC));
         var room = (row.InsulationC - ambient) / (row.InsulationC - row.ReferenceC);
         var ambientFactor = room <= 0 ? 0 : Math.Sqrt(room);
-        if (!allowAboveOne) ambientFactor = Math.Min(1, ambientFactor);
+        if (!allowAboveOne)
+            ambientFactor = Math.Min(1, ambientFactor);
         var bundle = Bundling.Factor(Family(row), bundledConductors);
         return new(row.AmpacityA, ambientFactor, bundle, row.AmpacityA * ambientFactor * bundle * conductors);
     }

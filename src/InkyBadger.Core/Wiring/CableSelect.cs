@@ -3,9 +3,16 @@ using InkyBadger.Core.Reference;
 namespace InkyBadger.Core.Wiring;
 
 /// <summary>The limits a cable must meet; on a tie the first is named.</summary>
-public enum CableLimit { Ampacity, Fuse, Drop }
+public enum CableLimit
+{
+    Ampacity,
+    Fuse,
+    Drop,
+}
 
-/// <summary>Inputs of a cable's choice. Current in A, length in m one way, the return alike; drop limit a fraction of nominal volts.</summary>
+/// <summary>
+/// Inputs of a cable's choice. Current in A, length in m one way, the return alike; drop limit a fraction of nominal volts.
+/// </summary>
 public sealed record CableSelectInput(CablePractice Practice, double DesignCurrentA, double NominalV, double LengthM)
 {
     public double? FuseRatingA { get; init; }
@@ -23,7 +30,17 @@ public sealed record CableSelectInput(CablePractice Practice, double DesignCurre
 }
 
 /// <summary>A size tried against the limits.</summary>
-public sealed record CableTrial(AmpacityRow Row, int Conductors, double ConductorC, double AmpacityA, double DropV, double DropFraction, bool AmpacityOk, bool FuseOk, bool DropOk)
+public sealed record CableTrial(
+    AmpacityRow Row,
+    int Conductors,
+    double ConductorC,
+    double AmpacityA,
+    double DropV,
+    double DropFraction,
+    bool AmpacityOk,
+    bool FuseOk,
+    bool DropOk
+)
 {
     public bool Fits => AmpacityOk && FuseOk && DropOk;
 }
@@ -44,37 +61,55 @@ public static class CableSelect
     public static CableSelectResult Work(CableSelectInput input)
     {
         Require.Above(input.DesignCurrentA, 0);
-        if (input.FuseRatingA is { } fuseRatingA) Require.Above(fuseRatingA, 0);
+        if (input.FuseRatingA is { } fuseRatingA)
+            Require.Above(fuseRatingA, 0);
         Require.Above(input.NominalV, 0);
         Require.Above(input.LengthM, 0);
         Require.Within(input.BundledConductors, 1, 999);
-        if (!(input.DropLimitFraction > 0 && input.DropLimitFraction < 1)) Require.Refuse(nameof(input.DropLimitFraction), "must be between 0 and 1");
+        if (!(input.DropLimitFraction > 0 && input.DropLimitFraction < 1))
+            Require.Refuse(nameof(input.DropLimitFraction), "must be between 0 and 1");
 
         for (var m = 1; m <= 3; m++)
         {
-            int byAmpacity = -1, byFuse = -1, byDrop = -1, index = 0;
+            int byAmpacity = -1,
+                byFuse = -1,
+                byDrop = -1,
+                index = 0;
             CableTrial? choice = null;
             foreach (var row in input.Practice.Rows)
             {
-                if (m > 1 && row.Conductor.AreaMm2 < LeastParallelMm2) continue;
+                if (m > 1 && row.Conductor.AreaMm2 < LeastParallelMm2)
+                    continue;
                 var trial = Try(input, row, m);
-                if (byAmpacity < 0 && trial.AmpacityOk) byAmpacity = index;
-                if (byFuse < 0 && trial.FuseOk) byFuse = index;
-                if (byDrop < 0 && trial.DropOk) byDrop = index;
-                if (choice is null && trial.Fits) choice = trial;
-                if (choice is not null) break;
+                if (byAmpacity < 0 && trial.AmpacityOk)
+                    byAmpacity = index;
+                if (byFuse < 0 && trial.FuseOk)
+                    byFuse = index;
+                if (byDrop < 0 && trial.DropOk)
+                    byDrop = index;
+                if (choice is null && trial.Fits)
+                    choice = trial;
+                if (choice is not null)
+                    break;
                 index++;
             }
             if (choice is not null)
             {
-                var governs = byAmpacity >= byFuse && byAmpacity >= byDrop ? CableLimit.Ampacity : byFuse >= byDrop ? CableLimit.Fuse : CableLimit.Drop;
+                var governs =
+                    byAmpacity >= byFuse && byAmpacity >= byDrop ? CableLimit.Ampacity
+                    : byFuse >= byDrop ? CableLimit.Fuse
+                    : CableLimit.Drop;
                 return new(choice, governs, null);
             }
-            if (m < 3) continue;
+            if (m < 3)
+                continue;
             var unmet = new List<CableLimit>(3);
-            if (byAmpacity < 0) unmet.Add(CableLimit.Ampacity);
-            if (byFuse < 0) unmet.Add(CableLimit.Fuse);
-            if (byDrop < 0) unmet.Add(CableLimit.Drop);
+            if (byAmpacity < 0)
+                unmet.Add(CableLimit.Ampacity);
+            if (byFuse < 0)
+                unmet.Add(CableLimit.Fuse);
+            if (byDrop < 0)
+                unmet.Add(CableLimit.Drop);
             return new(null, null, unmet);
         }
         throw new InvalidOperationException("three conductors end the search");
@@ -88,12 +123,33 @@ public static class CableSelect
         var ampacity = Cable.Ampacity(row, input.AmbientC, bundled, conductors, input.AllowAboveOne).AmpacityA;
         var conductorC = input.ConductorC ?? Cable.Temperature(row, input.DesignCurrentA, input.AmbientC, bundled, conductors).ConductorC;
         var oneWay = Cable.Resistance(row.Conductor.R20MilliohmPerM, input.LengthM, conductorC, conductors);
-        var drop = Cable.Drop(input.DesignCurrentA, oneWay, null, input.NominalV, null,
-            input.BoltedJoints, input.FuseJoints, input.BoltedJointMilliohm, input.FuseJointMilliohm);
-        var fuseNeeds = input.FuseProtectsCable && input.FuseRatingA is { } fuse ? input.NextSizeUp ? fuse / 1.5 : fuse : 0;
-        return new(row, conductors, conductorC, ampacity, drop.DropV, drop.DropFraction,
+        var drop = Cable.Drop(
+            input.DesignCurrentA,
+            oneWay,
+            null,
+            input.NominalV,
+            null,
+            input.BoltedJoints,
+            input.FuseJoints,
+            input.BoltedJointMilliohm,
+            input.FuseJointMilliohm
+        );
+        var fuseNeeds =
+            input.FuseProtectsCable && input.FuseRatingA is { } fuse
+                ? input.NextSizeUp
+                    ? fuse / 1.5
+                    : fuse
+                : 0;
+        return new(
+            row,
+            conductors,
+            conductorC,
+            ampacity,
+            drop.DropV,
+            drop.DropFraction,
             Tolerant.AtLeast(ampacity, input.DesignCurrentA),
             Tolerant.AtLeast(ampacity, fuseNeeds),
-            Tolerant.AtLeast(input.DropLimitFraction, drop.DropFraction));
+            Tolerant.AtLeast(input.DropLimitFraction, drop.DropFraction)
+        );
     }
 }

@@ -3,10 +3,22 @@ using InkyBadger.Core.Reference;
 namespace InkyBadger.Core.Wiring;
 
 /// <summary>Why a fuse does not fit, in the order they are looked at.</summary>
-public enum FuseFailure { Rating, Cable, Voltage, Interrupt }
+public enum FuseFailure
+{
+    Rating,
+    Cable,
+    Voltage,
+    Interrupt,
+}
 
 /// <summary>Rating wanted and found [A] (null: the class has none so large), greatest charging volts, and what fails.</summary>
-public sealed record FuseSelectResult(double WantedA, double? RatingA, double GreatestChargingV, bool Fits, IReadOnlyList<FuseFailure> Fails);
+public sealed record FuseSelectResult(
+    double WantedA,
+    double? RatingA,
+    double GreatestChargingV,
+    bool Fits,
+    IReadOnlyList<FuseFailure> Fails
+);
 
 public readonly record struct OpeningTimeResult(string Family, double Multiple, bool Opens, double? Seconds);
 
@@ -21,7 +33,14 @@ public static class Fuse
 
     /// <summary>The class's smallest fitting rating, judged. Amperes ≥ 0, design current and volts &gt; 0.</summary>
     /// <exception cref="Refusal">Names the offending input.</exception>
-    public static FuseSelectResult Select(FuseClass fuseClass, double designCurrentA, double cableAmpacityA, double greatestChargingV, double shortCircuitA, bool nextSizeUp = false)
+    public static FuseSelectResult Select(
+        FuseClass fuseClass,
+        double designCurrentA,
+        double cableAmpacityA,
+        double greatestChargingV,
+        double shortCircuitA,
+        bool nextSizeUp = false
+    )
     {
         Require.Above(designCurrentA, 0);
         var wanted = Margin * designCurrentA;
@@ -30,25 +49,39 @@ public static class Fuse
         return new(wanted, rating, greatestChargingV, fails.Count == 0, fails);
     }
 
-    /// <summary>What is wrong with a class and rating (null: none made) at this place. A pinned rating below the margin fails <c>Rating</c>.</summary>
+    /// <summary>
+    /// What is wrong with a class and rating (null: none made) at this place. A pinned rating below the margin fails <c>Rating</c>.
+    /// </summary>
     public static IReadOnlyList<FuseFailure> Judge(
-        FuseClass fuseClass, double? ratingA, double designCurrentA, double cableAmpacityA, double greatestChargingV, double shortCircuitA, bool nextSizeUp = false)
+        FuseClass fuseClass,
+        double? ratingA,
+        double designCurrentA,
+        double cableAmpacityA,
+        double greatestChargingV,
+        double shortCircuitA,
+        bool nextSizeUp = false
+    )
     {
         Require.AtLeast(cableAmpacityA, 0);
         Require.Above(greatestChargingV, 0);
         Require.AtLeast(shortCircuitA, 0);
         var fails = new List<FuseFailure>(2);
-        if (ratingA is not { } rating) fails.Add(FuseFailure.Rating);
+        if (ratingA is not { } rating)
+            fails.Add(FuseFailure.Rating);
         else
         {
-            if (!Tolerant.AtLeast(rating, Margin * designCurrentA)) fails.Add(FuseFailure.Rating);
+            if (!Tolerant.AtLeast(rating, Margin * designCurrentA))
+                fails.Add(FuseFailure.Rating);
             var protects = nextSizeUp
                 ? Tolerant.AtLeast(cableAmpacityA, designCurrentA) && Tolerant.AtLeast(NextSizeUpFactor * cableAmpacityA, rating)
                 : Tolerant.AtLeast(cableAmpacityA, rating);
-            if (!protects) fails.Add(FuseFailure.Cable);
+            if (!protects)
+                fails.Add(FuseFailure.Cable);
         }
-        if (!Tolerant.AtLeast(fuseClass.MaxDcV, greatestChargingV)) fails.Add(FuseFailure.Voltage);
-        if (!Tolerant.AtLeast(fuseClass.InterruptA, shortCircuitA)) fails.Add(FuseFailure.Interrupt);
+        if (!Tolerant.AtLeast(fuseClass.MaxDcV, greatestChargingV))
+            fails.Add(FuseFailure.Voltage);
+        if (!Tolerant.AtLeast(fuseClass.InterruptA, shortCircuitA))
+            fails.Add(FuseFailure.Interrupt);
         return fails;
     }
 
@@ -60,9 +93,11 @@ public static class Fuse
     public static double GreatestChargingV(Chemistry chemistry, int cellsInSeries, bool equalise = false, double? chargerV = null)
     {
         Require.AtLeast(cellsInSeries, 1);
-        if (chargerV is { } setting) Require.Above(setting, 0, nameof(chargerV));
+        if (chargerV is { } setting)
+            Require.Above(setting, 0, nameof(chargerV));
         var cell = Math.Max(chemistry.CellAbsorbV, chemistry.CellFloatV);
-        if (equalise) cell = Math.Max(cell, chemistry.CellEqualiseV ?? throw new Refusal("equalise", $"{chemistry.Label} is never equalised"));
+        if (equalise)
+            cell = Math.Max(cell, chemistry.CellEqualiseV ?? throw new Refusal("equalise", $"{chemistry.Label} is never equalised"));
         return Math.Max(cellsInSeries * cell, chargerV ?? 0);
     }
 
@@ -77,11 +112,13 @@ public static class Fuse
         var family = fuseClass.Family;
         var points = OpeningTimes.Get(family);
         var multiple = currentA / ratingA;
-        if (!Tolerant.AtLeast(multiple, points[0].Multiple)) return new(family, multiple, false, null);
+        if (!Tolerant.AtLeast(multiple, points[0].Multiple))
+            return new(family, multiple, false, null);
         for (var i = 1; i < points.Count; i++)
         {
             var (a, b) = (points[i - 1], points[i]);
-            if (multiple > b.Multiple) continue;
+            if (multiple > b.Multiple)
+                continue;
             var share = Math.Max(0, Math.Log(multiple / a.Multiple) / Math.Log(b.Multiple / a.Multiple));
             return new(family, multiple, true, a.Seconds * Math.Pow(b.Seconds / a.Seconds, share));
         }

@@ -4,16 +4,36 @@ using InkyBadger.Core.Reference;
 namespace InkyBadger.Core.Wiring;
 
 /// <summary>House rule on a fuse for each parallel string.</summary>
-public enum StringFuseRule { None, ThreeOrMore, Always }
+public enum StringFuseRule
+{
+    None,
+    ThreeOrMore,
+    Always,
+}
 
 /// <summary>Why a string's fuse does not fit, in the order they are looked at.</summary>
-public enum StringFuseFailure { Rating, Bms, Cable, Voltage, Interrupt }
+public enum StringFuseFailure
+{
+    Rating,
+    Bms,
+    Cable,
+    Voltage,
+    Interrupt,
+}
 
 /// <summary>What a string allows: continuous [A], the peak of its BMS [A] (null: none), the ampacity of its leads [A].</summary>
 public readonly record struct FusedString(double LimitA, double LeadAmpacityA, double? PeakA = null);
 
-/// <summary>A string's greatest current, the rating wanted and made [A] (null: none so large), the fault at its fuse [A], and what fails.</summary>
-public sealed record StringFuse(double GreatestA, double WantedA, double? RatingA, double ShortCircuitA, IReadOnlyList<StringFuseFailure> Fails);
+/// <summary>
+/// A string's greatest current, the rating wanted and made [A] (null: none so large), the fault at its fuse [A], and what fails.
+/// </summary>
+public sealed record StringFuse(
+    double GreatestA,
+    double WantedA,
+    double? RatingA,
+    double ShortCircuitA,
+    IReadOnlyList<StringFuseFailure> Fails
+);
 
 /// <summary>Whether the rule asks for string fuses, and each string's; null lists when it does not.</summary>
 public sealed record StringFusesResult(bool Fused, IReadOnlyList<StringFuse>? Strings, bool? Fits);
@@ -27,22 +47,39 @@ public static class StringFuses
     /// <param name="pinnedA">A rating that was chosen for every string [A, &gt; 0]; null: the next one made.</param>
     /// <exception cref="Refusal">Names the offending input.</exception>
     public static StringFusesResult Work(
-        BankNetwork network, IReadOnlyList<FusedString> strings, FuseClass fuseClass, StringFuseRule rule, int cellsInSeries, double cellOpenV, double greatestChargingV, double? loadCurrentA = null,
-        double? pinnedA = null)
+        BankNetwork network,
+        IReadOnlyList<FusedString> strings,
+        FuseClass fuseClass,
+        StringFuseRule rule,
+        int cellsInSeries,
+        double cellOpenV,
+        double greatestChargingV,
+        double? loadCurrentA = null,
+        double? pinnedA = null
+    )
     {
         foreach (var (limitA, leadAmpacityA, peakA) in strings)
         {
             Require.Above(limitA, 0);
             Require.AtLeast(leadAmpacityA, 0);
-            if (peakA is { } peak) Require.Above(peak, 0, nameof(peakA));
+            if (peakA is { } peak)
+                Require.Above(peak, 0, nameof(peakA));
         }
         Require.AtLeast(cellsInSeries, 1);
         Require.Above(cellOpenV, 0);
         Require.Above(greatestChargingV, 0);
-        if (pinnedA is { } pinned) Require.Above(pinned, 0, nameof(pinnedA));
-        if (loadCurrentA is { } load) Require.Above(load, 0, nameof(loadCurrentA));
-        var fused = rule switch { StringFuseRule.None => false, StringFuseRule.Always => network.Strings >= 2, _ => network.Strings >= 3 };
-        if (!fused) return new(false, null, null);
+        if (pinnedA is { } pinned)
+            Require.Above(pinned, 0, nameof(pinnedA));
+        if (loadCurrentA is { } load)
+            Require.Above(load, 0, nameof(loadCurrentA));
+        var fused = rule switch
+        {
+            StringFuseRule.None => false,
+            StringFuseRule.Always => network.Strings >= 2,
+            _ => network.Strings >= 3,
+        };
+        if (!fused)
+            return new(false, null, null);
 
         var greatest = Greatest(network, strings, loadCurrentA);
         var fuses = new StringFuse[network.Strings];
@@ -57,11 +94,21 @@ public static class StringFuses
     }
 
     /// <summary>The same strings with another rating in each.</summary>
-    internal static IReadOnlyList<StringFuse> Rated(IReadOnlyList<StringFuse> fuses, IReadOnlyList<FusedString> strings, FuseClass fuseClass, double rating, double greatestChargingV)
+    internal static IReadOnlyList<StringFuse> Rated(
+        IReadOnlyList<StringFuse> fuses,
+        IReadOnlyList<FusedString> strings,
+        FuseClass fuseClass,
+        double rating,
+        double greatestChargingV
+    )
     {
         var rated = new StringFuse[fuses.Count];
         for (var i = 0; i < rated.Length; i++)
-            rated[i] = fuses[i] with { RatingA = rating, Fails = Judge(strings[i], fuseClass, rating, fuses[i].WantedA, greatestChargingV, fuses[i].ShortCircuitA) };
+            rated[i] = fuses[i] with
+            {
+                RatingA = rating,
+                Fails = Judge(strings[i], fuseClass, rating, fuses[i].WantedA, greatestChargingV, fuses[i].ShortCircuitA),
+            };
         return rated;
     }
 
@@ -71,28 +118,43 @@ public static class StringFuses
         var limits = strings.Select(s => new StringLimit(s.LimitA)).ToList();
         var ceiling = BankSharing.Ceiling(network, limits);
         var greatest = Array.ConvertAll(ceiling.Shares, share => Math.Abs(share) * ceiling.CeilingA);
-        if (loadCurrentA is not { } load) return greatest;
+        if (loadCurrentA is not { } load)
+            return greatest;
         var emf = new double[network.Strings];
         for (var first = 1; first <= network.Strings; first++)
         {
             var last = BankSharing.Cascade(network, emf, limits, load, first).Steps[^1].CurrentsA;
-            for (var i = 0; i < greatest.Length; i++) greatest[i] = Math.Max(greatest[i], Math.Abs(last[i]));
+            for (var i = 0; i < greatest.Length; i++)
+                greatest[i] = Math.Max(greatest[i], Math.Abs(last[i]));
         }
         return greatest;
     }
 
-    private static List<StringFuseFailure> Judge(FusedString own, FuseClass fuseClass, double? ratingA, double wantedA, double greatestChargingV, double faultA)
+    private static List<StringFuseFailure> Judge(
+        FusedString own,
+        FuseClass fuseClass,
+        double? ratingA,
+        double wantedA,
+        double greatestChargingV,
+        double faultA
+    )
     {
         var fails = new List<StringFuseFailure>(2);
-        if (ratingA is not { } rating) fails.Add(StringFuseFailure.Rating);
+        if (ratingA is not { } rating)
+            fails.Add(StringFuseFailure.Rating);
         else
         {
-            if (!Tolerant.AtLeast(rating, wantedA)) fails.Add(StringFuseFailure.Rating);
-            if (own.PeakA is { } peak && Tolerant.Exceeds(rating, peak)) fails.Add(StringFuseFailure.Bms);
-            if (Tolerant.Exceeds(rating, own.LeadAmpacityA)) fails.Add(StringFuseFailure.Cable);
+            if (!Tolerant.AtLeast(rating, wantedA))
+                fails.Add(StringFuseFailure.Rating);
+            if (own.PeakA is { } peak && Tolerant.Exceeds(rating, peak))
+                fails.Add(StringFuseFailure.Bms);
+            if (Tolerant.Exceeds(rating, own.LeadAmpacityA))
+                fails.Add(StringFuseFailure.Cable);
         }
-        if (!Tolerant.AtLeast(fuseClass.MaxDcV, greatestChargingV)) fails.Add(StringFuseFailure.Voltage);
-        if (!Tolerant.AtLeast(fuseClass.InterruptA, faultA)) fails.Add(StringFuseFailure.Interrupt);
+        if (!Tolerant.AtLeast(fuseClass.MaxDcV, greatestChargingV))
+            fails.Add(StringFuseFailure.Voltage);
+        if (!Tolerant.AtLeast(fuseClass.InterruptA, faultA))
+            fails.Add(StringFuseFailure.Interrupt);
         return fails;
     }
 }

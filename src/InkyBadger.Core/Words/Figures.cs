@@ -5,19 +5,22 @@ using InkyBadger.Core.Design;
 namespace InkyBadger.Core.Words;
 
 /// <summary>
-/// How a figure is written, by its unit: rounded, scaled and named by the one table <c>docs/format/figures.json</c>, which the screens read too.
-/// Of a unit's bands the first counts whose bounds the figure keeps. Halves go up.
+/// How a figure is written, by its unit: rounded, scaled and named by the one table <c>docs/format/figures.json</c>, which the screens read
+/// too. Of a unit's bands the first counts whose bounds the figure keeps. Halves go up.
 /// </summary>
 public static class Figures
 {
-    /// <summary>From (or above) so much [unit of the figure], times a factor, in this unit, with so many decimals or significant digits.</summary>
+    /// <summary>
+    /// From (or above) so much [unit of the figure], times a factor, in this unit, with so many decimals or significant digits.
+    /// </summary>
     private sealed record Band(double? From, double? Above, double? Times, string Unit, int? Decimals, bool AsNeeded, int? Significant);
 
     private static readonly Dictionary<string, Band[]> Table = Read();
 
     private static Dictionary<string, Band[]> Read()
     {
-        using var stream = typeof(Figures).Assembly.GetManifestResourceStream("format/figures.json") ?? throw new InvalidOperationException("the table of formats is not embedded");
+        using var stream = typeof(Figures).Assembly.GetManifestResourceStream("format/figures.json")
+            ?? throw new InvalidOperationException("the table of formats is not embedded");
         return JsonSerializer.Deserialize<Dictionary<string, Band[]>>(stream, new JsonSerializerOptions(JsonSerializerDefaults.Web))!;
     }
 
@@ -26,18 +29,22 @@ public static class Figures
     /// <param name="system">Feet and pounds, or metres and kilograms.</param>
     public static string Say(double value, string unit, UnitSystem system = UnitSystem.Metric)
     {
-        var bands = system == UnitSystem.Imperial && Table.TryGetValue(unit + " imperial", out var other) ? other : Table.GetValueOrDefault(unit);
-        if (bands is null) return $"{Number(value, 3, true)} {unit}".TrimEnd();
+        var bands =
+            system == UnitSystem.Imperial && Table.TryGetValue(unit + " imperial", out var other) ? other : Table.GetValueOrDefault(unit);
+        if (bands is null)
+            return $"{Number(value, 3, true)} {unit}".TrimEnd();
         var size = Math.Abs(value);
         var band = bands[^1];
         foreach (var b in bands)
         {
-            if (size < (b.From ?? 0) || b.Above is { } bound && size <= bound) continue;
+            if (size < (b.From ?? 0) || b.Above is { } bound && size <= bound)
+                continue;
             band = b;
             break;
         }
         var scaled = value * (band.Times ?? 1);
-        return $"{(band.Significant is { } digits ? Significant(scaled, digits) : Number(scaled, band.Decimals ?? 0, band.AsNeeded))} {band.Unit}";
+        var number = band.Significant is { } digits ? Significant(scaled, digits) : Number(scaled, band.Decimals ?? 0, band.AsNeeded);
+        return $"{number} {band.Unit}";
     }
 
     /// <summary>A number with its thousands parted, and a true minus.</summary>
@@ -45,10 +52,15 @@ public static class Figures
     {
         var format = asNeeded ? "#,0." + new string('#', decimals) : "N" + decimals;
         // By its decimal digits, as one reads them: 1.005 is a half.
-        var text = Math.Abs(value) < 1e15 ? Math.Round((decimal)value, decimals, MidpointRounding.AwayFromZero).ToString(format, CultureInfo.InvariantCulture) : value.ToString(format, CultureInfo.InvariantCulture);
+        var text =
+            Math.Abs(value) < 1e15
+                ? Math.Round((decimal)value, decimals, MidpointRounding.AwayFromZero).ToString(format, CultureInfo.InvariantCulture)
+                : value.ToString(format, CultureInfo.InvariantCulture);
         return text.Replace('-', '−');
     }
 
     private static string Significant(double value, int digits) =>
-        double.Parse(value.ToString("E" + (digits - 1), CultureInfo.InvariantCulture), CultureInfo.InvariantCulture).ToString("#,0.############", CultureInfo.InvariantCulture).Replace('-', '−');
+        double.Parse(value.ToString("E" + (digits - 1), CultureInfo.InvariantCulture), CultureInfo.InvariantCulture)
+            .ToString("#,0.############", CultureInfo.InvariantCulture)
+            .Replace('-', '−');
 }

@@ -39,19 +39,36 @@ public static class Say
         return $"{minutes / 60:00}:{minutes % 60:00}";
     }
 
-    public static string Season(Design.Season season) => season switch { Design.Season.Winter => "winter", Design.Season.Summer => "summer", _ => "all year" };
+    public static string Season(Design.Season season) =>
+        season switch
+        {
+            Design.Season.Winter => "winter",
+            Design.Season.Summer => "summer",
+            _ => "all year",
+        };
 
     /// <summary>Strings are lettered A … Z, AA … from the positive take-off.</summary>
-    public static string StringName(int number) => number <= 26
-        ? ((char)('A' + number - 1)).ToString()
-        : StringName((number - 1) / 26) + StringName((number - 1) % 26 + 1);
+    public static string StringName(int number) =>
+        number <= 26 ? ((char)('A' + number - 1)).ToString() : StringName((number - 1) / 26) + StringName((number - 1) % 26 + 1);
 
     public static string Size(string size, int conductors) => conductors > 1 ? $"{conductors} × {size}" : size;
 
     /// <summary>Small counts as words, as one writes them in a sentence.</summary>
-    public static string Count(int n) => n switch
-    {
-        1 => "One", 2 => "Two", 3 => "Three", 4 => "Four", 5 => "Five", 6 => "Six", 7 => "Seven", 8 => "Eight", 9 => "Nine", 10 => "Ten", 11 => "Eleven", 12 => "Twelve",
-        _ => n.ToString(CultureInfo.InvariantCulture),
-    };
+    public static string Count(int n) =>
+        n switch
+        {
+            1 => "One",
+            2 => "Two",
+            3 => "Three",
+            4 => "Four",
+            5 => "Five",
+            6 => "Six",
+            7 => "Seven",
+            8 => "Eight",
+            9 => "Nine",
+            10 => "Ten",
+            11 => "Eleven",
+            12 => "Twelve",
+            _ => n.ToString(CultureInfo.InvariantCulture),
+        };
 }

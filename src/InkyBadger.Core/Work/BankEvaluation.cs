@@ -7,7 +7,9 @@ using InkyBadger.Core.Wiring;
 
 namespace InkyBadger.Core.Work;
 
-/// <summary>One bank, stage by stage in the order of the work. A stage that could not be worked out is null, and <see cref="Because"/> says why.</summary>
+/// <summary>
+/// One bank, stage by stage in the order of the work. A stage that could not be worked out is null, and <see cref="Because"/> says why.
+/// </summary>
 public sealed record BankEvaluation
 {
     public required string Id { get; init; }
@@ -40,24 +42,68 @@ public sealed record BankEvaluation
     /// <summary>Watts against seconds, of everything between the cells and the outlet.</summary>
     public EnvelopeResult? Envelope { get; init; }
     public required Because Because { get; init; }
+
     /// <summary>Each station's answer in a sentence.</summary>
     public required IReadOnlyDictionary<Station, string> Headlines { get; init; }
 }
 
 /// <summary>Why a stage has no figures: what to do first, in words. Null where it has.</summary>
-public sealed record Because(string? Loads, string? Voltage, string? Inverter, string? Energy, string? Currents, string? Bank, string? MainRun, string? Network, string? Protection);
+public sealed record Because(
+    string? Loads,
+    string? Voltage,
+    string? Inverter,
+    string? Energy,
+    string? Currents,
+    string? Bank,
+    string? MainRun,
+    string? Network,
+    string? Protection
+);
 
 /// <summary>
 /// A load as it counts: running watts of all of them, hours a day, energy at the load [Wh], start of one unit; mean and greatest amperes of
 /// one that has states.
 /// </summary>
-public sealed record LoadRow(string Id, string Name, LoadKind Kind, double RunningW, double HoursOn, double EnergyWh, double SurgeW, double StartSeconds, StateDemandResult? States);
+public sealed record LoadRow(
+    string Id,
+    string Name,
+    LoadKind Kind,
+    double RunningW,
+    double HoursOn,
+    double EnergyWh,
+    double SurgeW,
+    double StartSeconds,
+    StateDemandResult? States
+);
 
-/// <summary>An instant of the day: when, what runs, the start on top of it and which load starts (by name and index; null: none, or all).</summary>
-public sealed record WorstInstant(double FromH, double ToH, double RunningW, double SurgeW, IReadOnlyList<string> Loads, string? Starting, int? StartingLoad, double StartSeconds, Season Season);
+/// <summary>
+/// An instant of the day: when, what runs, the start on top of it and which load starts (by name and index; null: none, or all).
+/// </summary>
+public sealed record WorstInstant(
+    double FromH,
+    double ToH,
+    double RunningW,
+    double SurgeW,
+    IReadOnlyList<string> Loads,
+    string? Starting,
+    int? StartingLoad,
+    double StartSeconds,
+    Season Season
+);
 
-/// <summary>A day of one season: what its loads take of AC, for how long they need the inverter, their peaks and the instants of these.</summary>
-public sealed record SeasonLoads(Season Season, double EnergyAcWh, double PeakAcW, double PeakDcW, double SurgeDemandW, double NeededOnH, WorstInstant Peak, WorstInstant Worst);
+/// <summary>
+/// A day of one season: what its loads take of AC, for how long they need the inverter, their peaks and the instants of these.
+/// </summary>
+public sealed record SeasonLoads(
+    Season Season,
+    double EnergyAcWh,
+    double PeakAcW,
+    double PeakDcW,
+    double SurgeDemandW,
+    double NeededOnH,
+    WorstInstant Peak,
+    WorstInstant Worst
+);
 
 /// <summary>
 /// What runs. Peaks, instants and the hours needed are the greatest of either season: inverter, cable and fuse must bear both. The profile
@@ -74,7 +120,8 @@ public sealed record LoadsResult(
     double NeededOnH,
     WorstInstant Peak,
     WorstInstant Worst,
-    IReadOnlyList<SeasonLoads> Seasons);
+    IReadOnlyList<SeasonLoads> Seasons
+);
 
 public sealed record VoltageResult(
     int SystemV,
@@ -94,13 +141,24 @@ public sealed record VoltageResult(
     bool ByCurrentWithinLimit,
     int Mobile12V,
     string School,
-    IReadOnlyList<SchoolAdvice> Schools);
+    IReadOnlyList<SchoolAdvice> Schools
+);
 
 /// <summary>A school of choosing the system voltage: what it would take here, and why.</summary>
 public sealed record SchoolAdvice(string Id, int Volts, string Sentence);
 
-/// <summary>A DC device (index of its load): the volts it accepts, the least and greatest it is given, and which end of its window they leave.</summary>
-public sealed record DeviceResult(int Load, double MinV, double MaxV, double LeastV, double GreatestV, bool Fits, IReadOnlyList<WindowFailure> Fails);
+/// <summary>
+/// A DC device (index of its load): the volts it accepts, the least and greatest it is given, and which end of its window they leave.
+/// </summary>
+public sealed record DeviceResult(
+    int Load,
+    double MinV,
+    double MaxV,
+    double LeastV,
+    double GreatestV,
+    bool Fits,
+    IReadOnlyList<WindowFailure> Fails
+);
 
 /// <summary>
 /// A point of demand on the inverter: watts for seconds, what it gives for so long, and the stretch of the day's profile it is of (index),
@@ -126,7 +184,8 @@ public sealed record InverterResult(
     double? Headroom,
     IReadOnlyList<OverloadPoint> Envelope,
     IReadOnlyList<EnvelopeDemand> Demands,
-    int? FirstToGive);
+    int? FirstToGive
+);
 
 /// <summary>What a load takes out of the bank in a day: Wh, Ah at nominal volts, share of all.</summary>
 public sealed record EnergyRow(string Id, double BankWh, double Ah, double Share);
@@ -144,7 +203,8 @@ public sealed record EnergyDay(
     double IdleShare,
     double MeanCurrentA,
     double OvernightWh,
-    IReadOnlyList<EnergyRow> Rows);
+    IReadOnlyList<EnergyRow> Rows
+);
 
 /// <summary>
 /// The day that sizes the bank: of the season that asks for more, by the day or by the night as the house rule of autonomy has it.
@@ -167,8 +227,8 @@ public sealed record EnergyResult([property: JsonIgnore] EnergyDay Day, IReadOnl
 }
 
 /// <summary>
-/// Currents at the bank [A]: the inverter's by the house rule of its run, the DC loads' peak, everything that leaves the bank, what of it is
-/// beside the inverter (DC loads, runs of one's own, further inverters, other banks), and what charges.
+/// Currents at the bank [A]: the inverter's by the house rule of its run, the DC loads' peak, everything that leaves the bank, what of it
+/// is beside the inverter (DC loads, runs of one's own, further inverters, other banks), and what charges.
 /// </summary>
 public sealed record CurrentsResult(
     double DesignW,
@@ -184,7 +244,8 @@ public sealed record CurrentsResult(
     double LoadWorstA,
     double SurgeWorstA,
     double BesideWorstA,
-    double ChargingA);
+    double ChargingA
+);
 
 public sealed record BankResult(
     UnitItem Unit,
@@ -217,7 +278,8 @@ public sealed record BankResult(
     bool UnitOhmAssumed,
     double? NeededAh,
     double? ThumbAhOff,
-    double? PeukertK);
+    double? PeukertK
+);
 
 /// <summary>A conductor of the bank: size, one-way length [m] and resistance with its two lugs [Ω].</summary>
 public sealed record BankConductor(string Size, double AreaMm2, double LengthM, double Ohm, double AmpacityA);
@@ -226,8 +288,8 @@ public sealed record BankConductor(string Size, double AreaMm2, double LengthM, 
 public sealed record StyleResult(WiringStyle Style, double WorstShare, int WorstString, double? CeilingA, double? AllowsAcW);
 
 /// <summary>
-/// The bank as it is wired. The <c>Held</c> amperes are the greatest while the main fuse holds its rating, of the links of either rail and of
-/// any string, all in or any one out.
+/// The bank as it is wired. The <c>Held</c> amperes are the greatest while the main fuse holds its rating, of the links of either rail and
+/// of any string, all in or any one out.
 /// </summary>
 public sealed record NetworkResult(
     WiringStyle Style,
@@ -261,7 +323,8 @@ public sealed record NetworkResult(
     IReadOnlyList<StyleResult> Styles,
     IReadOnlyList<PlacedAmps> Conductors,
     double? SurvivesA,
-    double? SurvivesAcW);
+    double? SurvivesAcW
+);
 
 /// <summary>A cable tried: size, conductors in parallel, what it carries and drops.</summary>
 public sealed record CableOption(string Size, int Conductors, double AmpacityA, double DropFraction);
@@ -305,10 +368,19 @@ public sealed record RunResult(
     double? DropFractionLow,
     double DropLimit,
     double? EndV,
-    double? HeatW);
+    double? HeatW
+);
 
 /// <summary>A fuse class judged at this place.</summary>
-public sealed record ClassTrial(string Id, string Label, double? RatingA, double MaxDcV, double InterruptA, bool Fits, IReadOnlyList<FuseFailure> Fails);
+public sealed record ClassTrial(
+    string Id,
+    string Label,
+    double? RatingA,
+    double MaxDcV,
+    double InterruptA,
+    bool Fits,
+    IReadOnlyList<FuseFailure> Fails
+);
 
 public sealed record ProtectionResult(
     double OpenV,
@@ -325,4 +397,5 @@ public sealed record ProtectionResult(
     double? OpensAfterS,
     double? CableStandsS,
     bool? CableStandsValid,
-    IReadOnlyList<ClassTrial> Classes);
+    IReadOnlyList<ClassTrial> Classes
+);

@@ -4,7 +4,9 @@ using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Work;
 
-/// <summary>What every stage sees: the design, the bank in hand, its house rules, and the tape when somebody asked for the working.</summary>
+/// <summary>
+/// What every stage sees: the design, the bank in hand, its house rules, and the tape when somebody asked for the working.
+/// </summary>
 public sealed record BankScene(DesignDocument Design, Bank Bank, int Index, DesignRules Rules, Tape? Tape)
 {
     /// <summary>The bank's JSON pointer in the document, and as it happens in the Evaluation too.</summary>
@@ -27,16 +29,23 @@ public sealed record BankScene(DesignDocument Design, Bank Bank, int Index, Desi
     /// <summary>The document's run of this id; null: it stands as advised in everything.</summary>
     public Run? Find(string id)
     {
-        if (Bank.Runs.Count <= FewRuns) return Bank.Runs.FirstOrDefault(r => r.Id == id);
+        if (Bank.Runs.Count <= FewRuns)
+            return Bank.Runs.FirstOrDefault(r => r.Id == id);
         // A copy of the scene with another bank takes the index along: it is looked at again.
-        if (!ReferenceEquals(runs?.Of, Bank)) runs = (Bank, Bank.Runs.DistinctBy(r => r.Id).ToDictionary(r => r.Id));
+        if (!ReferenceEquals(runs?.Of, Bank))
+            runs = (Bank, Bank.Runs.DistinctBy(r => r.Id).ToDictionary(r => r.Id));
         return runs.Value.ById.GetValueOrDefault(id);
     }
 
     private const int FewRuns = 16;
     private (Bank Of, Dictionary<string, Run> ById)? runs;
 
-    private static readonly Run AdvisedRun = new() { Id = Run.MainId, From = "bank", To = "inverter" };
+    private static readonly Run AdvisedRun = new()
+    {
+        Id = Run.MainId,
+        From = "bank",
+        To = "inverter",
+    };
 
     /// <summary>A length in the words of the design's units: metres, or feet.</summary>
     public string Length(double metres) => Say.Length(metres, Design.Display.Units);

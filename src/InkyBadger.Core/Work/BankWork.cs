@@ -8,12 +8,14 @@ namespace InkyBadger.Core.Work;
 
 /// <summary>
 /// All the work on one bank, a step for each stage. A step is worked out when it is first asked for, and asks for what it needs: the order
-/// follows from that. Whoever wants one figure of a variant pays for what it rests on and for nothing else. Not for several threads at once.
+/// follows from that. Whoever wants one figure of a variant pays for what it rests on and for nothing else. Not for several threads at
+/// once.
 /// </summary>
 public sealed class BankWork
 {
     private readonly List<Gap> refused = [];
-    private Slot<LoadsResult> sketch, loads;
+    private Slot<LoadsResult> sketch,
+        loads;
     private Slot<VoltageResult> voltage;
     private Slot<List<ResolvedLoad>> resolved;
     private Slot<InverterResult> inverter;
@@ -36,7 +38,8 @@ public sealed class BankWork
     private Slot<NeedsResult> needs;
     private Slot<EnvelopeResult> envelope;
 
-    internal BankWork(SiteWork site, int index, Tape? tape) => (Site, Scene) = (site, new(site.Design, site.Design.Banks[index], index, site.Rules, tape));
+    internal BankWork(SiteWork site, int index, Tape? tape) =>
+        (Site, Scene) = (site, new(site.Design, site.Design.Banks[index], index, site.Rules, tape));
 
     public SiteWork Site { get; }
     public BankScene Scene { get; }
@@ -46,7 +49,9 @@ public sealed class BankWork
     public DesignRules Rules => Scene.Rules;
     public Tape? Tape => Scene.Tape;
 
-    /// <summary>A first look at the loads: amperes without volts count at 12 V. The AC peak, which settles the voltage, does not depend on it.</summary>
+    /// <summary>
+    /// A first look at the loads: amperes without volts count at 12 V. The AC peak, which settles the voltage, does not depend on it.
+    /// </summary>
     internal Step<LoadsResult> Sketch => Do(ref sketch, Station.Loads, "/demand/loads", LoadsStage.Sketch);
     public Step<VoltageResult> Voltage => Do(ref voltage, Station.Voltage, "/systemV", VoltageStage.Work);
     internal Step<List<ResolvedLoad>> Resolved => Do(ref resolved, Station.Loads, "/demand/states", LoadsStage.Resolve);
@@ -110,7 +115,17 @@ public sealed class BankWork
             Chain = Chain.Value,
             Needs = Needs.Value,
             Envelope = Envelope.Value,
-            Because = new(l.Gap?.Sentence, v.Gap?.Sentence, i.Gap?.Sentence, e.Gap?.Sentence, c.Gap?.Sentence, b.Gap?.Sentence, m.Gap?.Sentence, n.Gap?.Sentence, p.Gap?.Sentence),
+            Because = new(
+                l.Gap?.Sentence,
+                v.Gap?.Sentence,
+                i.Gap?.Sentence,
+                e.Gap?.Sentence,
+                c.Gap?.Sentence,
+                b.Gap?.Sentence,
+                m.Gap?.Sentence,
+                n.Gap?.Sentence,
+                p.Gap?.Sentence
+            ),
             Headlines = NoHeadlines,
         };
         return headlines ? result with { Headlines = Stations.All.ToDictionary(s => s.Id, s => s.Headline(result)) } : result;
@@ -124,18 +139,22 @@ public sealed class BankWork
 
     private static readonly Dictionary<Station, string> NoHeadlines = [];
 
-    private Step<T> Do<T>(ref Slot<T> slot, Station station, string place, Func<BankWork, Step<T>> stage) where T : class
+    private Step<T> Do<T>(ref Slot<T> slot, Station station, string place, Func<BankWork, Step<T>> stage)
+        where T : class
     {
-        if (slot.State == State.Done) return slot.Step;
+        if (slot.State == State.Done)
+            return slot.Step;
         // Two stages that wait for each other would wait for ever.
-        if (slot.State == State.Running) return new Gap(station, place, "waits for itself");
+        if (slot.State == State.Running)
+            return new Gap(station, place, "waits for itself");
         slot.State = State.Running;
         slot.Step = Attempt(station, place, stage);
         slot.State = State.Done;
         return slot.Step;
     }
 
-    private Step<T> Attempt<T>(Station station, string place, Func<BankWork, Step<T>> stage) where T : class
+    private Step<T> Attempt<T>(Station station, string place, Func<BankWork, Step<T>> stage)
+        where T : class
     {
         try
         {
@@ -148,14 +167,21 @@ public sealed class BankWork
         catch (Refusal refusal)
         {
             var gap = new Gap(station, place, refusal.Message, refusal.Field);
-            if (!refused.Exists(g => g.Field == gap.Field && g.Words == gap.Words)) refused.Add(gap);
+            if (!refused.Exists(g => g.Field == gap.Field && g.Words == gap.Words))
+                refused.Add(gap);
             return gap;
         }
     }
 
-    private enum State : byte { New, Running, Done }
+    private enum State : byte
+    {
+        New,
+        Running,
+        Done,
+    }
 
-    private struct Slot<T> where T : class
+    private struct Slot<T>
+        where T : class
     {
         public Step<T> Step;
         public State State;

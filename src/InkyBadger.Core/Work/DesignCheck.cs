@@ -12,7 +12,9 @@ public static class DesignCheck
 {
     public const int MostUnits = 128;
 
-    /// <summary>Times of day of all loads of all banks together: more than any list a person keeps, and little enough to be worked out at once.</summary>
+    /// <summary>
+    /// Times of day of all loads of all banks together: more than any list a person keeps, and little enough to be worked out at once.
+    /// </summary>
     public const int MostWindows = 3000;
 
     /// <summary>Empty when the document is acceptable.</summary>
@@ -22,22 +24,29 @@ public static class DesignCheck
         Unique(design.Banks.Select(b => b.Id), "/banks", faults);
         foreach (var (id, value) in design.HouseRules.Own)
         {
-            if (!HouseRuleTable.Has(id)) faults.Add(new($"/houseRules/own/{id}", "is not a house rule"));
-            else if (!HouseRuleTable.Get(id).Accepts(value)) faults.Add(new($"/houseRules/own/{id}", Accepted(HouseRuleTable.Get(id))));
+            if (!HouseRuleTable.Has(id))
+                faults.Add(new($"/houseRules/own/{id}", "is not a house rule"));
+            else if (!HouseRuleTable.Get(id).Accepts(value))
+                faults.Add(new($"/houseRules/own/{id}", Accepted(HouseRuleTable.Get(id))));
         }
-        if (design.Banks.Sum(b => b.Demand.Loads.Sum(l => l.Windows?.Count ?? 0)) is > MostWindows and var windows) faults.Add(new("/banks", $"has {windows} times of day in all, and {MostWindows} are the most"));
+        if (design.Banks.Sum(b => b.Demand.Loads.Sum(l => l.Windows?.Count ?? 0)) is > MostWindows and var windows)
+            faults.Add(new("/banks", $"has {windows} times of day in all, and {MostWindows} are the most"));
         // What follows looks at each.
-        if (faults.Count > 0) return faults;
-        for (var i = 0; i < design.Banks.Count; i++) Check(design.Banks[i], $"/banks/{i}", faults);
+        if (faults.Count > 0)
+            return faults;
+        for (var i = 0; i < design.Banks.Count; i++)
+            Check(design.Banks[i], $"/banks/{i}", faults);
         foreach (var (i, join) in design.Joins.Index())
-            foreach (var end in new[] { join.From, join.To })
-                if (!design.Banks.Any(b => b.Id == end)) faults.Add(new($"/joins/{i}", $"there is no bank “{end}”"));
+        foreach (var end in new[] { join.From, join.To })
+            if (!design.Banks.Any(b => b.Id == end))
+                faults.Add(new($"/joins/{i}", $"there is no bank “{end}”"));
         return faults;
     }
 
-    private static string Accepted(HouseRule rule) => rule.Words.Count == 0
-        ? $"must be a number above 0 and up to {rule.Greatest}"
-        : rule.Type == "word" ? $"must be one of {string.Join(", ", rule.Words)}" : $"must be a number above 0, or {string.Join(", ", rule.Words)}";
+    private static string Accepted(HouseRule rule) =>
+        rule.Words.Count == 0 ? $"must be a number above 0 and up to {rule.Greatest}"
+        : rule.Type == "word" ? $"must be one of {string.Join(", ", rule.Words)}"
+        : $"must be a number above 0, or {string.Join(", ", rule.Words)}";
 
     private static void Check(Bank bank, string at, List<DesignFault> faults)
     {
@@ -45,37 +54,53 @@ public static class DesignCheck
         Unique(bank.Runs.Select(r => r.Id), at + "/runs", faults);
         Unique(bank.Inverters.Select(x => x.Id), at + "/inverters", faults);
         Unique(bank.Sources.Select(x => x.Id), at + "/sources", faults);
-        for (var i = 0; i < bank.Demand.Loads.Count; i++) Check(bank.Demand.Loads[i], $"{at}/demand/loads/{i}", faults);
-        if (bank.Demand.States is { States.Count: > 0 } states) Shares(states.States, at + "/demand/states/states", faults);
-        if ((bank.Series ?? 1) * (bank.Parallel ?? 1) > MostUnits) faults.Add(new(at + "/parallel", $"series times strings is {MostUnits} at most"));
-        if (bank.Chemistry is { } chemistry && bank.Unit is { } unit && unit.Chemistry != chemistry) faults.Add(new(at + "/unit/chemistry", $"the bank is {chemistry}"));
+        for (var i = 0; i < bank.Demand.Loads.Count; i++)
+            Check(bank.Demand.Loads[i], $"{at}/demand/loads/{i}", faults);
+        if (bank.Demand.States is { States.Count: > 0 } states)
+            Shares(states.States, at + "/demand/states/states", faults);
+        if ((bank.Series ?? 1) * (bank.Parallel ?? 1) > MostUnits)
+            faults.Add(new(at + "/parallel", $"series times strings is {MostUnits} at most"));
+        if (bank.Chemistry is { } chemistry && bank.Unit is { } unit && unit.Chemistry != chemistry)
+            faults.Add(new(at + "/unit/chemistry", $"the bank is {chemistry}"));
         foreach (var (i, choice) in bank.Inverters.Index())
         {
-            if (choice.Item is not { } item) continue;
+            if (choice.Item is not { } item)
+                continue;
             var points = item.Overload;
             for (var p = 1; p < points.Count; p++)
-                if (points[p].Seconds <= points[p - 1].Seconds || points[p].Watts > points[p - 1].Watts) faults.Add(new($"{at}/inverters/{i}/item/overload/{p}", "seconds must rise and watts fall"));
+                if (points[p].Seconds <= points[p - 1].Seconds || points[p].Watts > points[p - 1].Watts)
+                    faults.Add(new($"{at}/inverters/{i}/item/overload/{p}", "seconds must rise and watts fall"));
             if (item.Derate is { } derate)
                 for (var p = 1; p < derate.Count; p++)
-                    if (derate[p].AmbientC <= derate[p - 1].AmbientC) faults.Add(new($"{at}/inverters/{i}/item/derate/{p}", "temperatures must rise"));
+                    if (derate[p].AmbientC <= derate[p - 1].AmbientC)
+                        faults.Add(new($"{at}/inverters/{i}/item/derate/{p}", "temperatures must rise"));
         }
-        if (bank.Wiring.Style is WiringStyle.Rails && bank.Wiring.Takeoffs is null) faults.Add(new(at + "/wiring/takeoffs", "own take-offs need both strings named"));
+        if (bank.Wiring.Style is WiringStyle.Rails && bank.Wiring.Takeoffs is null)
+            faults.Add(new(at + "/wiring/takeoffs", "own take-offs need both strings named"));
         foreach (var (i, run) in bank.Runs.Index())
         {
-            if (run.Practice is { } practice && !CablePractices.Has(practice)) faults.Add(new($"{at}/runs/{i}/practice", "is not a practice of the ampacity table"));
-            if (run.Size is { } size && !Conductors.Has(size)) faults.Add(new($"{at}/runs/{i}/size", "is not a size of the conductor table"));
-            if (run.Fuse.Class is { } fuse && !FuseClasses.Has(fuse)) faults.Add(new($"{at}/runs/{i}/fuse/class", "is not a class of the fuse table"));
+            if (run.Practice is { } practice && !CablePractices.Has(practice))
+                faults.Add(new($"{at}/runs/{i}/practice", "is not a practice of the ampacity table"));
+            if (run.Size is { } size && !Conductors.Has(size))
+                faults.Add(new($"{at}/runs/{i}/size", "is not a size of the conductor table"));
+            if (run.Fuse.Class is { } fuse && !FuseClasses.Has(fuse))
+                faults.Add(new($"{at}/runs/{i}/fuse/class", "is not a class of the fuse table"));
         }
     }
 
     private static void Check(Load load, string at, List<DesignFault> faults)
     {
         var hasStates = load.States is { Count: > 0 };
-        if (load.Watts is null && load.Amps is null && !hasStates) faults.Add(new(at + "/watts", "give watts, or amperes with volts"));
-        if (load.Watts is not null && load.Amps is not null) faults.Add(new(at + "/amps", "give watts or amperes, not both"));
-        if (hasStates && (load.Watts ?? load.Amps) is not null) faults.Add(new(at + "/states", "give watts, amperes or states, one of them"));
-        if ((load.Amps is not null || hasStates) && load.Volts is null && load.Kind != LoadKind.Dc) faults.Add(new(at + "/volts", "amperes need their volts"));
-        if (load.Windows is null == load.Hours is null) faults.Add(new(at + "/hours", "give times of day or hours a day, one of them"));
+        if (load.Watts is null && load.Amps is null && !hasStates)
+            faults.Add(new(at + "/watts", "give watts, or amperes with volts"));
+        if (load.Watts is not null && load.Amps is not null)
+            faults.Add(new(at + "/amps", "give watts or amperes, not both"));
+        if (hasStates && (load.Watts ?? load.Amps) is not null)
+            faults.Add(new(at + "/states", "give watts, amperes or states, one of them"));
+        if ((load.Amps is not null || hasStates) && load.Volts is null && load.Kind != LoadKind.Dc)
+            faults.Add(new(at + "/volts", "amperes need their volts"));
+        if (load.Windows is null == load.Hours is null)
+            faults.Add(new(at + "/hours", "give times of day or hours a day, one of them"));
         if (load.Windows is { } windows)
         {
             try
@@ -87,19 +112,23 @@ public static class DesignCheck
                 faults.Add(new(at + "/windows", refusal.Message));
             }
         }
-        if (load.States is { Count: > 0 } states) Shares(states, at + "/states", faults);
-        if (load.Window is { } window && window.MaxV < window.MinV) faults.Add(new(at + "/window/maxV", "must not be below the least volts"));
+        if (load.States is { Count: > 0 } states)
+            Shares(states, at + "/states", faults);
+        if (load.Window is { } window && window.MaxV < window.MinV)
+            faults.Add(new(at + "/window/maxV", "must not be below the least volts"));
     }
 
     private static void Shares(IReadOnlyList<StateShare> states, string at, List<DesignFault> faults)
     {
-        if (Math.Abs(states.Sum(s => s.Share) - 1) > 1e-6) faults.Add(new(at, "the shares of the states must add to 1"));
+        if (Math.Abs(states.Sum(s => s.Share) - 1) > 1e-6)
+            faults.Add(new(at, "the shares of the states must add to 1"));
     }
 
     private static void Unique(IEnumerable<string> ids, string at, List<DesignFault> faults)
     {
         var seen = new HashSet<string>();
         foreach (var id in ids)
-            if (!seen.Add(id)) faults.Add(new(at, $"the id “{id}” is there twice"));
+            if (!seen.Add(id))
+                faults.Add(new(at, $"the id “{id}” is there twice"));
     }
 }

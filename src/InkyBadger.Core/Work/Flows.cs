@@ -5,11 +5,20 @@ using InkyBadger.Core.Reference;
 namespace InkyBadger.Core.Work;
 
 /// <summary>What flows at the bus: out to inverters, loads, runs of one's own and other banks; in from sources and other banks.</summary>
-public enum FlowKind { Inverter, Dc, Converter, Own, JoinOut, Source, JoinIn }
+public enum FlowKind
+{
+    Inverter,
+    Dc,
+    Converter,
+    Own,
+    JoinOut,
+    Source,
+    JoinIn,
+}
 
 /// <summary>
-/// Amperes that leave the bus: by design at nominal and at the lowest volts, with what runs today, and at the worst instant. DC loads are those
-/// of the instant at which they take most together.
+/// Amperes that leave the bus: by design at nominal and at the lowest volts, with what runs today, and at the worst instant. DC loads are
+/// those of the instant at which they take most together.
 /// </summary>
 public readonly record struct FlowAmps(double NominalA, double WorstA, double RunningA, double SurgeA)
 {
@@ -24,8 +33,8 @@ public readonly record struct FlowAmps(double NominalA, double WorstA, double Ru
 public sealed record Flow(FlowKind Kind, string Id, string Name, string Run, FlowAmps Out, double ChargingA);
 
 /// <summary>
-/// Everything that flows on the bus. What leaves it is what the bank gives: the sums here are the bank's current, the main run's and, added up,
-/// its strings'.
+/// Everything that flows on the bus. What leaves it is what the bank gives: the sums here are the bank's current, the main run's and, added
+/// up, its strings'.
 /// </summary>
 public sealed class Flows
 {
@@ -68,10 +77,18 @@ public sealed class Flows
             Beside += flow.Out;
             switch (flow.Kind)
             {
-                case FlowKind.Inverter: FurtherInverters += flow.Out; break;
-                case FlowKind.Dc or FlowKind.Converter: DcLoads += flow.Out; break;
-                case FlowKind.Own: Own += flow.Out; break;
-                case FlowKind.JoinOut: Joins += flow.Out; break;
+                case FlowKind.Inverter:
+                    FurtherInverters += flow.Out;
+                    break;
+                case FlowKind.Dc or FlowKind.Converter:
+                    DcLoads += flow.Out;
+                    break;
+                case FlowKind.Own:
+                    Own += flow.Out;
+                    break;
+                case FlowKind.JoinOut:
+                    Joins += flow.Out;
+                    break;
             }
         }
     }
@@ -93,39 +110,73 @@ public static class FlowStage
             if (CircuitPlans.IsOwn(run.Id) && run.Amps is { } amps)
                 flows.Add(new(FlowKind.Own, run.Id, run.To.Length > 0 ? run.To : run.Id, run.Id, new(amps, amps, amps, amps), 0));
         foreach (var source in w.Document.Sources)
-            if (source.Amps is > 0 and var amps) flows.Add(new(FlowKind.Source, source.Id, source.Name, Run.SourcePrefix + source.Id, default, amps));
+            if (source.Amps is > 0 and var amps)
+                flows.Add(new(FlowKind.Source, source.Id, source.Name, Run.SourcePrefix + source.Id, default, amps));
         AddJoins(w, voltage, flows);
         return new Flows(flows) { DesignW = designW, RuleOfThumbA = thumb };
     }
 
     private static (double DesignW, double? Thumb) AddInverters(BankWork w, VoltageResult voltage, List<Flow> flows)
     {
-        if (w.Inverter.Value is not { } inverter) return default;
+        if (w.Inverter.Value is not { } inverter)
+            return default;
         var byRating = VoltageStage.Rule(w.Scene) == DesignRule.InverterRating;
-        double peakAc = w.Loads.Value?.PeakAcW ?? 0, surgeW = w.Loads.Value?.SurgeDemandW ?? 0;
-        // Without an inverter in the catalogue the required watts stand in for its rating; its rating is what a cable must expect, hot or not.
+        double peakAc = w.Loads.Value?.PeakAcW ?? 0,
+            surgeW = w.Loads.Value?.SurgeDemandW ?? 0;
+        // Without an inverter in the catalogue the required watts stand in for its rating; its rating is what a cable must expect, hot or
+        // not.
         var rating = inverter.Item is { } item ? item.ContinuousW * inverter.Stack : inverter.RequiredContinuousW;
         var designW = byRating ? rating : peakAc;
-        double nominal = 0, worst = 0;
+        double nominal = 0,
+            worst = 0;
         double? thumb = null;
         if (designW > 0)
         {
-            var currents = InverterCurrent.Work(new(designW, inverter.Efficiency, voltage.SystemV, voltage.NominalV, voltage.Cells,
-                Chemistries.Get(voltage.Chemistry).CellLowUnderLoadV, inverter.IdleW, DesignRule.Load, null, designW));
+            var currents = InverterCurrent.Work(
+                new(
+                    designW,
+                    inverter.Efficiency,
+                    voltage.SystemV,
+                    voltage.NominalV,
+                    voltage.Cells,
+                    Chemistries.Get(voltage.Chemistry).CellLowUnderLoadV,
+                    inverter.IdleW,
+                    DesignRule.Load,
+                    null,
+                    designW
+                )
+            );
             (nominal, worst, thumb) = (currents.NominalA, currents.WorstA, currents.RuleOfThumbA);
         }
         double At(double watts) => InverterCurrent.At(watts, inverter.Efficiency, inverter.IdleW, voltage.LowV);
-        flows.Add(new(FlowKind.Inverter, w.Document.Inverters[0].Id, inverter.Name, w.Scene.HasInverterRun ? Run.InverterId : Run.MainId,
-            new(nominal, worst, At(peakAc), At(surgeW)), 0));
+        flows.Add(
+            new(
+                FlowKind.Inverter,
+                w.Document.Inverters[0].Id,
+                inverter.Name,
+                w.Scene.HasInverterRun ? Run.InverterId : Run.MainId,
+                new(nominal, worst, At(peakAc), At(surgeW)),
+                0
+            )
+        );
         foreach (var further in w.Scene.FurtherInverters)
         {
             // One that is not chosen yet is taken to be like the first.
-            if ((further.Item ?? inverter.Item) is not { } own) continue;
+            if ((further.Item ?? inverter.Item) is not { } own)
+                continue;
             // The loads of the list are the first one's: of another only its rating and its idling are known.
             var watts = byRating ? own.ContinuousW * (further.Item is null ? 1 : Math.Max(1, further.Stack)) : 0;
             double Of(double ac, double volts) => InverterCurrent.At(ac, own.Efficiency, own.IdleW, volts);
-            flows.Add(new(FlowKind.Inverter, further.Id, own.Name, Run.FurtherPrefix + further.Id,
-                new(Of(watts, voltage.NominalV), Of(watts, voltage.LowV), Of(0, voltage.LowV), Of(0, voltage.LowV)), 0));
+            flows.Add(
+                new(
+                    FlowKind.Inverter,
+                    further.Id,
+                    own.Name,
+                    Run.FurtherPrefix + further.Id,
+                    new(Of(watts, voltage.NominalV), Of(watts, voltage.LowV), Of(0, voltage.LowV), Of(0, voltage.LowV)),
+                    0
+                )
+            );
         }
         return (designW, thumb);
     }
@@ -133,16 +184,29 @@ public static class FlowStage
     /// <summary>The loads on DC that are on when they take most together, each with what it then takes.</summary>
     private static void AddLoads(BankWork w, VoltageResult voltage, List<Flow> flows)
     {
-        if (w.Loads.Value is not { PeakDcW: > 0 } figures || w.Resolved.Value is not { } resolved) return;
+        if (w.Loads.Value is not { PeakDcW: > 0 } figures || w.Resolved.Value is not { } resolved)
+            return;
         var most = figures.Profile[0];
         foreach (var segment in figures.Profile)
-            if (segment.DcW > most.DcW) most = segment;
+            if (segment.DcW > most.DcW)
+                most = segment;
         foreach (var load in LoadsStage.In(resolved, most.Season))
         {
-            if (load.Daily.Kind == LoadKind.Ac || !load.Daily.OnAt(most.FromH)) continue;
+            if (load.Daily.Kind == LoadKind.Ac || !load.Daily.OnAt(most.FromH))
+                continue;
             var watts = load.Daily.Kind == LoadKind.Dc ? load.Daily.RunningW : load.Daily.RunningW / LoadsStage.AssumedConverterEfficiency;
-            double nominal = watts / voltage.NominalV, worst = watts / voltage.LowV;
-            flows.Add(new(load.Daily.Kind == LoadKind.Dc ? FlowKind.Dc : FlowKind.Converter, load.Id, load.Name, Run.LoadPrefix + load.Id, new(nominal, worst, worst, worst), 0));
+            double nominal = watts / voltage.NominalV,
+                worst = watts / voltage.LowV;
+            flows.Add(
+                new(
+                    load.Daily.Kind == LoadKind.Dc ? FlowKind.Dc : FlowKind.Converter,
+                    load.Id,
+                    load.Name,
+                    Run.LoadPrefix + load.Id,
+                    new(nominal, worst, worst, worst),
+                    0
+                )
+            );
         }
     }
 
@@ -154,14 +218,18 @@ public static class FlowStage
     {
         foreach (var (n, join) in w.Scene.Design.Joins.Index())
         {
-            if (join.Amps is not > 0 || join.From == join.To) continue;
+            if (join.Amps is not > 0 || join.From == join.To)
+                continue;
             var amps = join.Amps.Value;
             var id = Run.JoinPrefix + n.ToString(System.Globalization.CultureInfo.InvariantCulture);
-            if (join.To == w.Document.Id) flows.Add(new(FlowKind.JoinIn, id, NameOf(w, join.From), id, default, amps));
-            if (join.From != w.Document.Id || w.Site.Find(join.To)?.Voltage.Value is not { } other) continue;
+            if (join.To == w.Document.Id)
+                flows.Add(new(FlowKind.JoinIn, id, NameOf(w, join.From), id, default, amps));
+            if (join.From != w.Document.Id || w.Site.Find(join.To)?.Voltage.Value is not { } other)
+                continue;
             var isolator = join.Kind == JoinKind.Isolator;
             double Into(double outV, double inV) => isolator ? amps : amps * outV / (join.Efficiency ?? AssumedJoinEfficiency) / inV;
-            double nominal = Into(other.NominalV, voltage.NominalV), worst = Into(other.GreatestV, voltage.LowV);
+            double nominal = Into(other.NominalV, voltage.NominalV),
+                worst = Into(other.GreatestV, voltage.LowV);
             flows.Add(new(FlowKind.JoinOut, id, NameOf(w, join.To), id, new(nominal, worst, worst, worst), 0));
         }
     }

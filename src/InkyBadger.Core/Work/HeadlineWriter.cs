@@ -8,22 +8,29 @@ internal static class HeadlineWriter
 {
     public static string Loads(BankEvaluation e)
     {
-        if (e.Loads is null) return "Add the first load";
-        if (e.Energy is not { EnergyBankWh: > 0 } energy) return "Give each load its watts and its hours";
+        if (e.Loads is null)
+            return "Add the first load";
+        if (e.Energy is not { EnergyBankWh: > 0 } energy)
+            return "Give each load its watts and its hours";
         var top = energy.Rows.Index().MaxBy(r => r.Item.BankWh);
         if (energy.Seasons.Count == 2)
-            return $"{Capital(Say.Season(energy.Sizes))} sizes the bank: {Say.Wh(energy.EnergyBankWh)} a day, against {Say.Wh(energy.Seasons.First(d => d.Season != energy.Sizes).EnergyBankWh)} in {Say.Season(energy.Seasons.First(d => d.Season != energy.Sizes).Season)}";
+            return $"{Capital(Say.Season(energy.Sizes))} sizes the bank: {Say.Wh(energy.EnergyBankWh)} a day, against "
+                + $"{Say.Wh(energy.Seasons.First(d => d.Season != energy.Sizes).EnergyBankWh)} in "
+                + $"{Say.Season(energy.Seasons.First(d => d.Season != energy.Sizes).Season)}";
         return energy.IdleWh > top.Item.BankWh
             ? $"{Say.Wh(energy.EnergyBankWh)} a day, and {Say.Percent(energy.IdleShare, 0)} of it is the inverter idling"
-            : $"{Say.Wh(energy.EnergyBankWh)} a day from the bank; {Say.Percent(top.Item.Share, 0)} of it is {e.Loads.Rows[top.Index].Name}";
+            : $"{Say.Wh(energy.EnergyBankWh)} a day from the bank; {Say.Percent(top.Item.Share, 0)} of it is "
+                + $"{e.Loads.Rows[top.Index].Name}";
     }
 
     private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
 
     public static string Voltage(BankEvaluation e)
     {
-        if (e.Voltage is not { } v || e.Currents is not { } c) return "The voltage follows from the loads";
-        if (v.Pinned && v.SystemV != v.AdvisedV) return $"{v.SystemV} V is pinned, where the house rule’s school says {v.AdvisedV} V: {Say.A(c.BankWorstA)} at full load";
+        if (e.Voltage is not { } v || e.Currents is not { } c)
+            return "The voltage follows from the loads";
+        if (v.Pinned && v.SystemV != v.AdvisedV)
+            return $"{v.SystemV} V is pinned, where the house rule’s school says {v.AdvisedV} V: {Say.A(c.BankWorstA)} at full load";
         if (v.School == "by-current" && v.ByCurrentV == v.SystemV && v.ByCurrentWithinLimit && e.Inverter is not null)
             return v.SystemV == 12
                 ? $"12 V keeps the main cable under {Say.Rating(v.CurrentLimitA)}: {Say.A(c.BankWorstA)} at full load"
@@ -33,10 +40,14 @@ internal static class HeadlineWriter
 
     public static string Inverter(BankEvaluation e)
     {
-        if (e.Inverter is not { } i) return e.Because.Inverter ?? "No inverter in this bank";
-        if (i.Item is null) return "No inverter of the catalogue fits these loads";
+        if (e.Inverter is not { } i)
+            return e.Because.Inverter ?? "No inverter in this bank";
+        if (i.Item is null)
+            return "No inverter of the catalogue fits these loads";
         // Whatever lies furthest below what is asked, inverter, bank, fuse or cable.
-        if (e.Envelope?.First is { } way) return $"{Capital(way.Name)} gives way: {way.Label} asks {Say.W(way.Watts)} for {Say.Seconds(way.Seconds)}, it gives {Say.W(way.GivesW)}";
+        if (e.Envelope?.First is { } way)
+            return $"{Capital(way.Name)} gives way: {way.Label} asks {Say.W(way.Watts)} for {Say.Seconds(way.Seconds)}, it gives "
+                + $"{Say.W(way.GivesW)}";
         if (i.FirstToGive is { } first)
         {
             var d = i.Demands[first];
@@ -49,40 +60,66 @@ internal static class HeadlineWriter
 
     public static string Bank(BankEvaluation e)
     {
-        if (e.Bank is not { } b) return e.Because.Bank ?? "Choose a unit";
+        if (e.Bank is not { } b)
+            return e.Because.Bank ?? "Choose a unit";
         if (e.Network is { Style: WiringStyle.SameEnd, WorstString: 1, Shares.Count: > 1 } n && n.WorstShare > n.EvenShare * 1.02)
-            return $"String {Say.StringName(n.WorstString)} carries {Say.Percent(n.WorstShare)} of the current, because both leads leave at its end";
+            return $"String {Say.StringName(n.WorstString)} carries {Say.Percent(n.WorstShare)} of the current, because both "
+                + $"leads leave at its end";
         // Unlike strings: the one that stops the bank is not always the one that carries most.
-        if (e.Network is { LimitingString: { } limiting, CeilingA: { } ceiling, Shares.Count: > 1 } mixed && limiting != mixed.WorstString && Tolerant.Exceeds(mixed.IdealA ?? 0, ceiling * 1.02))
-            return $"String {Say.StringName(limiting)} reaches its limit first: {Say.A(ceiling)}, where the strings could give {Say.A(mixed.IdealA!.Value)}";
+        if (
+            e.Network is { LimitingString: { } limiting, CeilingA: { } ceiling, Shares.Count: > 1 } mixed
+            && limiting != mixed.WorstString
+            && Tolerant.Exceeds(mixed.IdealA ?? 0, ceiling * 1.02)
+        )
+            return $"String {Say.StringName(limiting)} reaches its limit first: {Say.A(ceiling)}, where the strings could give "
+                + $"{Say.A(mixed.IdealA!.Value)}";
         var units = $"{Say.Count(b.Units)} {(b.Units == 1 ? "unit holds" : "units hold")} {Say.Wh(b.UsableWh)} usable";
         return b.HoursAtMean is { } hours ? $"{units}: {Say.Hours(hours)} of this demand" : units;
     }
 
     public static string Cables(BankEvaluation e)
     {
-        if (e.MainRun is not { } r) return "Cable and fuse follow from the loads";
-        if (r.Size is null) return "No cable of the table meets this run";
+        if (e.MainRun is not { } r)
+            return "Cable and fuse follow from the loads";
+        if (r.Size is null)
+            return "No cable of the table meets this run";
         var cable = Say.Size(r.Size, r.Conductors);
-        if (r.RatingA is not { } rating) return $"{cable}, and no fuse that could protect it";
-        if (e.Protection is { } p && p.Fails.Contains(FuseFailure.Interrupt)) return $"The fuse cannot break a short: the bank pushes {Say.A(p.ShortCircuitA)}, it clears {Say.A(p.InterruptA)}";
-        if (e.Protection is { } q && q.Fails.Contains(FuseFailure.Voltage)) return $"The fuse is made for {Say.V(q.MaxDcV)}, and charging lifts the bank to {Say.V(q.GreatestChargingV)}";
-        if (r.AmpacityA is { } ampacity && !Tolerant.AtLeast(ampacity, rating)) return $"The {Say.Rating(rating)} fuse lets through more than {cable} carries";
-        if (ThinInside(e) is { } inside) return inside;
-        if (e.Circuits.FirstOrDefault(c => !c.Fuse.Fits) is { } bad) return $"The main run is well; {Wrong(bad)}";
-        if (!Tolerant.AtLeast(rating, r.WantedA)) return $"The {Say.Rating(rating)} fuse opens in ordinary use";
+        if (r.RatingA is not { } rating)
+            return $"{cable}, and no fuse that could protect it";
+        if (e.Protection is { } p && p.Fails.Contains(FuseFailure.Interrupt))
+            return $"The fuse cannot break a short: the bank pushes {Say.A(p.ShortCircuitA)}, it clears {Say.A(p.InterruptA)}";
+        if (e.Protection is { } q && q.Fails.Contains(FuseFailure.Voltage))
+            return $"The fuse is made for {Say.V(q.MaxDcV)}, and charging lifts the bank to {Say.V(q.GreatestChargingV)}";
+        if (r.AmpacityA is { } ampacity && !Tolerant.AtLeast(ampacity, rating))
+            return $"The {Say.Rating(rating)} fuse lets through more than {cable} carries";
+        if (ThinInside(e) is { } inside)
+            return inside;
+        if (e.Circuits.FirstOrDefault(c => !c.Fuse.Fits) is { } bad)
+            return $"The main run is well; {Wrong(bad)}";
+        if (!Tolerant.AtLeast(rating, r.WantedA))
+            return $"The {Say.Rating(rating)} fuse opens in ordinary use";
         // What stops first is the news where it is not what people blame, or less than is asked.
-        if (e.Chain is { Continuous: [{ } first, ..], Sentence: { } sentence } && first.AskedA is { } asked && first.LimitA is { } limit && Tolerant.Exceeds(asked, limit)) return sentence;
+        if (
+            e.Chain is { Continuous: [{ } first, ..], Sentence: { } sentence }
+            && first.AskedA is { } asked
+            && first.LimitA is { } limit
+            && Tolerant.Exceeds(asked, limit)
+        )
+            return sentence;
         return $"{cable} behind a {Say.Rating(rating)} fuse: load, fuse and copper rise in that order";
     }
 
     private static string? ThinInside(BankEvaluation e)
     {
-        if (e.Network is not { } n) return null;
+        if (e.Network is not { } n)
+            return null;
         var within = n.Style == WiringStyle.BusBars ? n.Lead : n.Link;
         if (n.Shares.Count > 1 && !Tolerant.AtLeast(within.AmpacityA, n.LinkWorstA))
-            return $"Load, fuse and copper must rise in that order: not in the {(n.Style == WiringStyle.BusBars ? "leads" : "links")}, {Say.A(n.LinkWorstA - within.AmpacityA)} over";
-        return e.Bank is { Series: > 1 } && !Tolerant.AtLeast(n.Jumper.AmpacityA, n.StringHeldA) ? $"Load, fuse and copper must rise in that order: not in the jumpers, {Say.A(n.StringHeldA - n.Jumper.AmpacityA)} over" : null;
+            return $"Load, fuse and copper must rise in that order: not in the "
+                + $"{(n.Style == WiringStyle.BusBars ? "leads" : "links")}, {Say.A(n.LinkWorstA - within.AmpacityA)} over";
+        return e.Bank is { Series: > 1 } && !Tolerant.AtLeast(n.Jumper.AmpacityA, n.StringHeldA)
+            ? $"Load, fuse and copper must rise in that order: not in the jumpers, {Say.A(n.StringHeldA - n.Jumper.AmpacityA)} over"
+            : null;
     }
 
     private static string Wrong(CircuitResult c) =>

@@ -12,11 +12,11 @@ public sealed class SiteWork
 
     /// <param name="design">As it stands.</param>
     /// <param name="tape">Takes the working of every bank; null: nobody asked.</param>
-    public SiteWork(DesignDocument design, Tape? tape = null) : this(design, new DesignRules(design.HouseRules), tape)
-    {
-    }
+    public SiteWork(DesignDocument design, Tape? tape = null)
+        : this(design, new DesignRules(design.HouseRules), tape) { }
 
-    private SiteWork(DesignDocument design, DesignRules rules, Tape? tape) => (Design, Rules, this.tape, banks) = (design, rules, tape, new BankWork?[design.Banks.Count]);
+    private SiteWork(DesignDocument design, DesignRules rules, Tape? tape) =>
+        (Design, Rules, this.tape, banks) = (design, rules, tape, new BankWork?[design.Banks.Count]);
 
     public DesignDocument Design { get; }
     public DesignRules Rules { get; }
@@ -28,7 +28,8 @@ public sealed class SiteWork
     public BankWork? Find(string id)
     {
         for (var i = 0; i < Count; i++)
-            if (Design.Banks[i].Id == id) return this[i];
+            if (Design.Banks[i].Id == id)
+                return this[i];
         return null;
     }
 
@@ -36,7 +37,8 @@ public sealed class SiteWork
     public SiteWork With(int index, Bank changed)
     {
         var list = new Bank[Count];
-        for (var i = 0; i < list.Length; i++) list[i] = i == index ? changed : Design.Banks[i];
+        for (var i = 0; i < list.Length; i++)
+            list[i] = i == index ? changed : Design.Banks[i];
         return new(Design with { Banks = list }, Rules, null);
     }
 }

@@ -1,7 +1,14 @@
 namespace InkyBadger.Core.Work;
 
 /// <summary>A station of the design's work.</summary>
-public enum Station { Loads, Voltage, Inverter, Bank, Cables }
+public enum Station
+{
+    Loads,
+    Voltage,
+    Inverter,
+    Bank,
+    Cables,
+}
 
 /// <summary>
 /// Why something could not be worked out: where, and what to do first, in words. It is the root cause and travels on unchanged to whatever
@@ -14,7 +21,8 @@ public sealed record Gap(Station Station, string Place, string Words, string? Fi
 }
 
 /// <summary>A step of the work: its result, or why there is none.</summary>
-public readonly record struct Step<T>(T? Value, Gap? Gap) where T : class
+public readonly record struct Step<T>(T? Value, Gap? Gap)
+    where T : class
 {
     /// <summary>The result; a stage that asks for one that is not there ends with the same gap.</summary>
     /// <exception cref="Missing">There is none.</exception>

@@ -3,7 +3,15 @@ using InkyBadger.Core.Reference;
 namespace InkyBadger.Core.Working;
 
 /// <summary>Where a number comes from.</summary>
-public enum Origin { You, DataSheet, HouseRule, Table, Assumed, WorkedOut }
+public enum Origin
+{
+    You,
+    DataSheet,
+    HouseRule,
+    Table,
+    Assumed,
+    WorkedOut,
+}
 
 /// <summary>
 /// A number of an equation. <paramref name="Ref"/> leads on: the pointer of the figure it was worked out as, the design's pointer, the
@@ -24,7 +32,8 @@ public sealed record Equation(
     IReadOnlyList<Term> Terms,
     string Method,
     string? Sentence = null,
-    string? HouseRule = null);
+    string? HouseRule = null
+);
 
 /// <summary>
 /// Collects the working while a design is evaluated. Stages hold a null tape when nobody asks, which then costs nothing.
@@ -37,9 +46,8 @@ public sealed class Tape
     private readonly Reel reel;
 
     /// <param name="wanted">The one figure's pointer that is asked for; null: every one.</param>
-    public Tape(string? wanted = null) : this(new Reel(wanted), "")
-    {
-    }
+    public Tape(string? wanted = null)
+        : this(new Reel(wanted), "") { }
 
     private Tape(Reel reel, string prefix) => (this.reel, Prefix) = (reel, prefix);
 
@@ -50,8 +58,12 @@ public sealed class Tape
     public bool IsFull => reel.Terms > MostTerms;
 
     /// <summary>Whether an equation of this pointer would be kept; to be asked where many are built that have many terms.</summary>
-    public bool Wants(string pointer) => reel.Wanted is not { } wanted ? !IsFull
-        : wanted.Length == Prefix.Length + pointer.Length && wanted.StartsWith(Prefix, StringComparison.Ordinal) && wanted.EndsWith(pointer, StringComparison.Ordinal);
+    public bool Wants(string pointer) =>
+        reel.Wanted is not { } wanted
+            ? !IsFull
+            : wanted.Length == Prefix.Length + pointer.Length
+                && wanted.StartsWith(Prefix, StringComparison.Ordinal)
+                && wanted.EndsWith(pointer, StringComparison.Ordinal);
 
     /// <summary>What the pointers of the stage at hand begin with, such as <c>/banks/0</c>.</summary>
     public string Prefix { get; }
@@ -61,9 +73,20 @@ public sealed class Tape
     public Equation? Find(string pointer) => reel.ByPointer.GetValueOrDefault(pointer);
 
     /// <summary>Writes an arithmetic equation. References of terms worked out that begin with a slash and a stage get the prefix.</summary>
-    public void Write(string pointer, string label, double? value, string unit, string method, string? form, ReadOnlySpan<Term> given, string? sentence = null, string? houseRule = null)
+    public void Write(
+        string pointer,
+        string label,
+        double? value,
+        string unit,
+        string method,
+        string? form,
+        ReadOnlySpan<Term> given,
+        string? sentence = null,
+        string? houseRule = null
+    )
     {
-        if (value is not { } number || !Wants(pointer)) return;
+        if (value is not { } number || !Wants(pointer))
+            return;
         reel.Terms += given.Length + 1;
         var list = new Term[given.Length];
         for (var i = 0; i < given.Length; i++)
@@ -86,11 +109,23 @@ public sealed class Tape
 /// <summary>Short names for writing terms.</summary>
 public static class T
 {
-    public static Term Worked(string key, double? value, string unit, string label, string pointer) => new(key, value, unit, label, Origin.WorkedOut, pointer);
-    public static Term You(string key, double? value, string unit, string label, string pointer) => new(key, value, unit, label, Origin.You, pointer);
-    public static Term Sheet(string key, double? value, string unit, string label, string? pointer = null) => new(key, value, unit, label, Origin.DataSheet, pointer);
-    public static Term Rule(string key, double? value, string unit, string label, string rule) => new(key, value, unit, label, Origin.HouseRule, rule);
-    public static Term Table(string key, double? value, string unit, string label, string table) => new(key, value, unit, label, Origin.Table, table);
+    public static Term Worked(string key, double? value, string unit, string label, string pointer) =>
+        new(key, value, unit, label, Origin.WorkedOut, pointer);
+
+    public static Term You(string key, double? value, string unit, string label, string pointer) =>
+        new(key, value, unit, label, Origin.You, pointer);
+
+    public static Term Sheet(string key, double? value, string unit, string label, string? pointer = null) =>
+        new(key, value, unit, label, Origin.DataSheet, pointer);
+
+    public static Term Rule(string key, double? value, string unit, string label, string rule) =>
+        new(key, value, unit, label, Origin.HouseRule, rule);
+
+    public static Term Table(string key, double? value, string unit, string label, string table) =>
+        new(key, value, unit, label, Origin.Table, table);
+
     public static Term Assumed(string key, double? value, string unit, string label) => new(key, value, unit, label, Origin.Assumed);
-    public static Term Word(string key, string text, string label, Origin origin, string? reference = null) => new(key, null, "", label, origin, reference, text);
+
+    public static Term Word(string key, string text, string label, Origin origin, string? reference = null) =>
+        new(key, null, "", label, origin, reference, text);
 }

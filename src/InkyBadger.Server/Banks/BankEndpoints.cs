@@ -17,14 +17,41 @@ public static class BankEndpoints
     public static void MapBanks(this IEndpointRouteBuilder app)
     {
         var bank = app.MapGroup("/api/bank").WithTags("bank");
-        bank.MapPost("/at-load", AtLoad).WithSummary("Each string’s amperes at a load, and what the loss of each would bring; nothing is stored").Accepts<JsonObject>("application/json").Produces<BankAtLoadResult>().Produces(204).ProducesProblem(400);
-        bank.MapPost("/steps", Steps).WithSummary("What another string or the next larger unit would bring; nothing is stored").Accepts<JsonObject>("application/json").Produces<IReadOnlyList<BankStep>>().ProducesProblem(400);
+        bank.MapPost("/at-load", AtLoad)
+            .WithSummary("Each string’s amperes at a load, and what the loss of each would bring; nothing is stored")
+            .Accepts<JsonObject>("application/json")
+            .Produces<BankAtLoadResult>()
+            .Produces(204)
+            .ProducesProblem(400);
+        bank.MapPost("/steps", Steps)
+            .WithSummary("What another string or the next larger unit would bring; nothing is stored")
+            .Accepts<JsonObject>("application/json")
+            .Produces<IReadOnlyList<BankStep>>()
+            .ProducesProblem(400);
         var units = app.MapGroup("/api/units").WithTags("units");
-        units.MapPost("", Judge).WithSummary("The stock of units and one’s own, judged for a bank’s voltage; nothing is stored").Accepts<JsonObject>("application/json").Produces<IReadOnlyList<UnitTrial>>().ProducesProblem(400);
-        units.MapPut("/own/{key}", Keep).WithSummary("Keep a unit of one’s own").Accepts<JsonObject>("application/json").Produces(204).ProducesProblem(400);
+        units
+            .MapPost("", Judge)
+            .WithSummary("The stock of units and one’s own, judged for a bank’s voltage; nothing is stored")
+            .Accepts<JsonObject>("application/json")
+            .Produces<IReadOnlyList<UnitTrial>>()
+            .ProducesProblem(400);
+        units
+            .MapPut("/own/{key}", Keep)
+            .WithSummary("Keep a unit of one’s own")
+            .Accepts<JsonObject>("application/json")
+            .Produces(204)
+            .ProducesProblem(400);
         units.MapDelete("/own/{key}", Drop).WithSummary("Take an own unit out").Produces(204).ProducesProblem(404);
-        units.MapPost("/csv", Read).WithSummary("Read a stock of units as CSV; nothing is stored").Accepts<string>("text/csv").Produces<UnitCsvAnswer>().ProducesProblem(400);
-        app.MapGet("/api/units.csv", Write).WithTags("units").WithSummary("The stock and one’s own units as CSV").Produces(200, contentType: "text/csv");
+        units
+            .MapPost("/csv", Read)
+            .WithSummary("Read a stock of units as CSV; nothing is stored")
+            .Accepts<string>("text/csv")
+            .Produces<UnitCsvAnswer>()
+            .ProducesProblem(400);
+        app.MapGet("/api/units.csv", Write)
+            .WithTags("units")
+            .WithSummary("The stock and one’s own units as CSV")
+            .Produces(200, contentType: "text/csv");
     }
 
     private static async Task<IResult> AtLoad(HttpRequest request, DesignReader reader, int? bank, double? amps, CancellationToken stop)
@@ -39,21 +66,33 @@ public static class BankEndpoints
         }
     }
 
-    private static Task<IResult> Steps(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) => reader.OfBankAsync(request, bank, BankSteps.Work, stop);
+    private static Task<IResult> Steps(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
+        reader.OfBankAsync(request, bank, BankSteps.Work, stop);
 
     private static async Task<IResult> Judge(HttpRequest request, DesignReader reader, OwnItems own, int? bank, CancellationToken stop)
     {
         var mine = await own.ListAsync<UnitItem>(stop);
-        return await reader.OfBankAsync(request, bank, (design, index) => UnitChoices.Work(design, index, [.. mine.Select(o => o.Item)]), stop);
+        return await reader.OfBankAsync(
+            request,
+            bank,
+            (design, index) => UnitChoices.Work(design, index, [.. mine.Select(o => o.Item)]),
+            stop
+        );
     }
 
     private static Task<IResult> Keep(string key, HttpRequest request, UnitReader reader, OwnItems own, CancellationToken stop) =>
         OwnItemRequests.KeepAsync(key, request, own, "unit", reader.Read, u => u.Name, u => u with { Key = key }, stop);
 
-    private static Task<IResult> Drop(string key, OwnItems own, CancellationToken stop) => OwnItemRequests.DropAsync<UnitItem>(key, own, "unit", stop);
+    private static Task<IResult> Drop(string key, OwnItems own, CancellationToken stop) =>
+        OwnItemRequests.DropAsync<UnitItem>(key, own, "unit", stop);
 
-    private static Task<IResult> Read(HttpRequest request, UnitCsv csv, CancellationToken stop) => CsvRequests.ReadAsync(request, csv.Read, stop);
+    private static Task<IResult> Read(HttpRequest request, UnitCsv csv, CancellationToken stop) =>
+        CsvRequests.ReadAsync(request, csv.Read, stop);
 
     private static async Task<IResult> Write(OwnItems own, CancellationToken stop) =>
-        Results.File(Encoding.UTF8.GetBytes(UnitCsv.Write((await own.ListAsync<UnitItem>(stop)).Select(o => o.Item).Concat(Catalogue.Units))), "text/csv", "units.csv");
+        Results.File(
+            Encoding.UTF8.GetBytes(UnitCsv.Write((await own.ListAsync<UnitItem>(stop)).Select(o => o.Item).Concat(Catalogue.Units))),
+            "text/csv",
+            "units.csv"
+        );
 }

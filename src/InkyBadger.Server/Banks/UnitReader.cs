@@ -17,7 +17,17 @@ public sealed class UnitReader(DesignReader designs)
         var reading = designs.Read(design.ToJsonString());
         return reading.Design is { } good
             ? (good.Banks[0].Unit, [])
-            : (null, [.. reading.Faults.Select(f => f with { Pointer = f.Pointer.StartsWith(Place, StringComparison.Ordinal) ? f.Pointer[Place.Length..] : f.Pointer })]);
+            : (
+                null,
+                [
+                    .. reading.Faults.Select(f =>
+                        f with
+                        {
+                            Pointer = f.Pointer.StartsWith(Place, StringComparison.Ordinal) ? f.Pointer[Place.Length..] : f.Pointer,
+                        }
+                    ),
+                ]
+            );
     }
 
     public IReadOnlyList<DesignFault> Faults(UnitItem unit) => Read(JsonSerializer.SerializeToNode(unit, DesignFormat.Options)).Faults;

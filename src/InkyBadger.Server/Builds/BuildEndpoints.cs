@@ -10,8 +10,8 @@ using InkyBadger.Storage;
 namespace InkyBadger.Server.Builds;
 
 /// <summary>
-/// A line of the answer to a search: first what the arithmetic left of all candidates, then each build as it is worked out, how many so far and
-/// of how many; the last one is done.
+/// A line of the answer to a search: first what the arithmetic left of all candidates, then each build as it is worked out, how many so far
+/// and of how many; the last one is done.
 /// </summary>
 public sealed record BuildLine(int Worked, int Of, bool Done, int? Candidates, IReadOnlyList<ScreenedOut>? Out, Build? Build);
 
@@ -29,23 +29,41 @@ public sealed record BuildQuestion
 public static class BuildEndpoints
 {
     private static readonly byte[] NewLine = "\n"u8.ToArray();
-    private const int MostBytes = 3_000_000, MostCompared = 5;
+    private const int MostBytes = 3_000_000,
+        MostCompared = 5;
 
     public static void MapBuilds(this IEndpointRouteBuilder app)
     {
         var builds = app.MapGroup("/api/builds").WithTags("builds");
-        builds.MapPost("", Search).WithSummary("Every sensible build of the stock, a line of JSON each as it is worked out; closing the connection stops it")
-            .Accepts<JsonObject>("application/json").Produces<BuildLine>(200, "application/x-ndjson").ProducesProblem(400);
-        builds.MapPost("/compare", Compare).WithSummary("Two to five builds side by side, with what wins on what and where it turns; nothing is stored").Accepts<BuildQuestion>("application/json").Produces<BuildComparison>().Produces(204).ProducesProblem(400);
-        builds.MapPost("/take", Take).WithSummary("The changes that take a build over into the design; nothing is stored").Accepts<BuildQuestion>("application/json").Produces<IReadOnlyList<DesignChange>>().ProducesProblem(400);
+        builds
+            .MapPost("", Search)
+            .WithSummary("Every sensible build of the stock, a line of JSON each as it is worked out; closing the connection stops it")
+            .Accepts<JsonObject>("application/json")
+            .Produces<BuildLine>(200, "application/x-ndjson")
+            .ProducesProblem(400);
+        builds
+            .MapPost("/compare", Compare)
+            .WithSummary("Two to five builds side by side, with what wins on what and where it turns; nothing is stored")
+            .Accepts<BuildQuestion>("application/json")
+            .Produces<BuildComparison>()
+            .Produces(204)
+            .ProducesProblem(400);
+        builds
+            .MapPost("/take", Take)
+            .WithSummary("The changes that take a build over into the design; nothing is stored")
+            .Accepts<BuildQuestion>("application/json")
+            .Produces<IReadOnlyList<DesignChange>>()
+            .ProducesProblem(400);
     }
 
     private static async Task<IResult> Search(HttpRequest request, DesignReader reader, OwnItems own, int? bank, CancellationToken stop)
     {
         var reading = await reader.ReadAsync(request, stop);
-        if (reading.Design is not { } design) return Problems.NotAccepted(reading.Faults);
+        if (reading.Design is not { } design)
+            return Problems.NotAccepted(reading.Faults);
         var index = bank ?? 0;
-        if (index < 0 || index >= design.Banks.Count) return Problems.NotAccepted([new("/banks", $"there is no bank {index}")]);
+        if (index < 0 || index >= design.Banks.Count)
+            return Problems.NotAccepted([new("/banks", $"there is no bank {index}")]);
         var mine = (await own.ListAsync<UnitItem>(stop)).Select(o => o.Item);
         return Results.Stream(to => WriteAsync(to, design, index, [.. mine, .. Catalogue.Units], stop), "application/x-ndjson");
     }
@@ -59,7 +77,8 @@ public static class BuildEndpoints
         {
             stop.ThrowIfCancellationRequested();
             await LineAsync(to, new(n + 1, of, n + 1 == of, null, null, BuildMaker.Of(design, index, screening.Left[n], new())), stop);
-            if (n % 10 == 9) await to.FlushAsync(stop);
+            if (n % 10 == 9)
+                await to.FlushAsync(stop);
         }
     }
 
@@ -69,18 +88,41 @@ public static class BuildEndpoints
         await to.WriteAsync(NewLine, stop);
     }
 
-    private static async Task<IResult> Compare(HttpRequest request, DesignReader reader, CancellationToken stop) => await AskedAsync(request, reader, (design, q) =>
-        BuildCompare.Work(design, q.Bank, q.Builds, q.Terms, q.Subject) is { } comparison ? Results.Ok(comparison) : Results.NoContent(), stop);
+    private static async Task<IResult> Compare(HttpRequest request, DesignReader reader, CancellationToken stop) =>
+        await AskedAsync(
+            request,
+            reader,
+            (design, q) =>
+                BuildCompare.Work(design, q.Bank, q.Builds, q.Terms, q.Subject) is { } comparison
+                    ? Results.Ok(comparison)
+                    : Results.NoContent(),
+            stop
+        );
 
-    private static async Task<IResult> Take(HttpRequest request, DesignReader reader, CancellationToken stop) => await AskedAsync(request, reader, (design, q) =>
-        q.Builds is [{ } choice] ? Results.Ok(BuildBank.Changes(design, q.Bank, choice)) : Problems.NotAccepted([new("/builds", "must hold the one build that is taken")]), stop);
+    private static async Task<IResult> Take(HttpRequest request, DesignReader reader, CancellationToken stop) =>
+        await AskedAsync(
+            request,
+            reader,
+            (design, q) =>
+                q.Builds is [{ } choice]
+                    ? Results.Ok(BuildBank.Changes(design, q.Bank, choice))
+                    : Problems.NotAccepted([new("/builds", "must hold the one build that is taken")]),
+            stop
+        );
 
     /// <summary>The design by its schema, and every build by the design it would make.</summary>
-    private static async Task<IResult> AskedAsync(HttpRequest request, DesignReader reader, Func<DesignDocument, BuildQuestion, IResult> answer, CancellationToken stop)
+    private static async Task<IResult> AskedAsync(
+        HttpRequest request,
+        DesignReader reader,
+        Func<DesignDocument, BuildQuestion, IResult> answer,
+        CancellationToken stop
+    )
     {
-        if (await Body.ReadAsync(request, MostBytes, stop) is not { } bytes) return Problems.NotAccepted([new("", $"is larger than {MostBytes / 1_000_000} MB, the most a question may be")]);
+        if (await Body.ReadAsync(request, MostBytes, stop) is not { } bytes)
+            return Problems.NotAccepted([new("", $"is larger than {MostBytes / 1_000_000} MB, the most a question may be")]);
         var (node, broken) = JsonText.Parse(bytes);
-        if (broken is not null) return Problems.NotAccepted([new("", $"is not a question about builds: it {broken}")]);
+        if (broken is not null)
+            return Problems.NotAccepted([new("", $"is not a question about builds: it {broken}")]);
         BuildQuestion? question;
         try
         {
@@ -88,18 +130,31 @@ public static class BuildEndpoints
         }
         catch (JsonException)
         {
-            return Problems.NotAccepted([new("", "is not a question about builds: design, bank, builds, terms and subject by the OpenAPI document")]);
+            return Problems.NotAccepted([
+                new("", "is not a question about builds: design, bank, builds, terms and subject by the OpenAPI document"),
+            ]);
         }
-        if (question?.Design is not { } text) return Problems.NotAccepted([new("/design", "is required")]);
+        if (question?.Design is not { } text)
+            return Problems.NotAccepted([new("/design", "is required")]);
         var reading = reader.Read(text.ToJsonString());
-        if (reading.Design is not { } design) return Problems.NotAccepted([.. reading.Faults.Select(f => new DesignFault("/design" + f.Pointer, f.Reason))]);
-        if (question.Bank < 0 || question.Bank >= design.Banks.Count) return Problems.NotAccepted([new("/bank", $"there is no bank {question.Bank}")]);
-        if (question.Builds is null) return Problems.NotAccepted([new("/builds", "is required")]);
-        if (question.Terms?.UnitPrices is null) return Problems.NotAccepted([new("/terms", "must be terms with their unitPrices, or be left out")]);
-        if (question.Builds.Count is 0 or > MostCompared) return Problems.NotAccepted([new("/builds", $"must be 1 to {MostCompared}")]);
-        if (question.Terms is { HourRate: < 0 or > 10_000 } or { CyclesPerYear: < 0 or > 1000 } || question.Terms.UnitPrices.Values.Any(p => p is < 0 or > 10_000_000)) return Problems.NotAccepted([new("/terms", "prices and cycles must be 0 or more, and sensible")]);
+        if (reading.Design is not { } design)
+            return Problems.NotAccepted([.. reading.Faults.Select(f => new DesignFault("/design" + f.Pointer, f.Reason))]);
+        if (question.Bank < 0 || question.Bank >= design.Banks.Count)
+            return Problems.NotAccepted([new("/bank", $"there is no bank {question.Bank}")]);
+        if (question.Builds is null)
+            return Problems.NotAccepted([new("/builds", "is required")]);
+        if (question.Terms?.UnitPrices is null)
+            return Problems.NotAccepted([new("/terms", "must be terms with their unitPrices, or be left out")]);
+        if (question.Builds.Count is 0 or > MostCompared)
+            return Problems.NotAccepted([new("/builds", $"must be 1 to {MostCompared}")]);
+        if (
+            question.Terms is { HourRate: < 0 or > 10_000 } or { CyclesPerYear: < 0 or > 1000 }
+            || question.Terms.UnitPrices.Values.Any(p => p is < 0 or > 10_000_000)
+        )
+            return Problems.NotAccepted([new("/terms", "prices and cycles must be 0 or more, and sensible")]);
         for (var n = 0; n < question.Builds.Count; n++)
-            if (question.Builds[n] is { } choice && FaultOf(reader, design, question.Bank, choice) is { } fault) return Problems.NotAccepted([new($"/builds/{n}", fault)]);
+            if (question.Builds[n] is { } choice && FaultOf(reader, design, question.Bank, choice) is { } fault)
+                return Problems.NotAccepted([new($"/builds/{n}", fault)]);
         return answer(design, question);
     }
 
@@ -107,8 +162,10 @@ public static class BuildEndpoints
 
     private static string? FaultOf(DesignReader reader, DesignDocument design, int bank, BuildChoice choice)
     {
-        if (choice.Unit?.Chemistry is not { } chemistry || choice.Unit.Key is null) return "needs a unit with its key and its chemistry";
-        if (!CellsPerSystem.Has(chemistry, choice.SystemV)) return $"nothing of {Brief(chemistry)} is made for {choice.SystemV} V";
+        if (choice.Unit?.Chemistry is not { } chemistry || choice.Unit.Key is null)
+            return "needs a unit with its key and its chemistry";
+        if (!CellsPerSystem.Has(chemistry, choice.SystemV))
+            return $"nothing of {Brief(chemistry)} is made for {choice.SystemV} V";
         var made = DesignFormat.With(design, BuildBank.Changes(design, bank, choice));
         return reader.Read(DesignFormat.Write(made)).Faults is [{ } first, ..] ? $"{first.Pointer} {first.Reason}" : null;
     }

@@ -31,9 +31,7 @@ public sealed class DesignReader
 
     public async Task<DesignReading> ReadAsync(HttpRequest request, CancellationToken stop)
     {
-        return await Body.ReadAsync(request, MostBytes, stop) is { } bytes
-            ? Read(bytes)
-            : Fault("", TooLarge);
+        return await Body.ReadAsync(request, MostBytes, stop) is { } bytes ? Read(bytes) : Fault("", TooLarge);
     }
 
     /// <summary>A document as bytes: UTF-8, with or without its mark at the beginning; anything else is refused, not mended.</summary>
@@ -43,9 +41,11 @@ public sealed class DesignReader
     public async Task<IResult> OfBankAsync<T>(HttpRequest request, int? bank, Func<DesignDocument, int, T> work, CancellationToken stop)
     {
         var reading = await ReadAsync(request, stop);
-        if (reading.Design is not { } design) return Problems.NotAccepted(reading.Faults);
+        if (reading.Design is not { } design)
+            return Problems.NotAccepted(reading.Faults);
         var index = bank ?? 0;
-        if (index < 0 || index >= design.Banks.Count) return Problems.NotAccepted([new("/banks", $"there is no bank {index}")]);
+        if (index < 0 || index >= design.Banks.Count)
+            return Problems.NotAccepted([new("/banks", $"there is no bank {index}")]);
         return work(design, index) is { } result ? Results.Ok(result) : Results.NoContent();
     }
 
@@ -56,9 +56,11 @@ public sealed class DesignReader
 
     public DesignReading Read(string text)
     {
-        if (last is { } known && known.Text == text) return known.Reading;
+        if (last is { } known && known.Text == text)
+            return known.Reading;
         var reading = ReadAnew(text);
-        if (reading.Design is not null) last = new(text, reading);
+        if (reading.Design is not null)
+            last = new(text, reading);
         return reading;
     }
 
@@ -66,12 +68,18 @@ public sealed class DesignReader
     {
         try
         {
-            if (JsonText.FaultOf(text) is { } broken) return Fault("", broken);
+            if (JsonText.FaultOf(text) is { } broken)
+                return Fault("", broken);
             using var parsed = JsonDocument.Parse(text, Strict);
             if (NewerVersion(parsed.RootElement) is { } version)
-                return Fault("/version", $"is {version}: this file was written by a newer Inky Badger, and this one reads version {DesignDocument.CurrentVersion}");
+                return Fault(
+                    "/version",
+                    $"is {version}: this file was written by a newer Inky Badger, and this one reads version "
+                        + $"{DesignDocument.CurrentVersion}"
+                );
             var faults = schema.Faults(parsed.RootElement);
-            if (faults.Count > 0) return new(null, faults);
+            if (faults.Count > 0)
+                return new(null, faults);
             var design = DesignFormat.Read(parsed.RootElement);
             var across = DesignCheck.Faults(design);
             return across.Count > 0 ? new(null, across) : new(design, []);
@@ -83,8 +91,16 @@ public sealed class DesignReader
     }
 
     private static int? NewerVersion(JsonElement root) =>
-        root.ValueKind == JsonValueKind.Object && root.TryGetProperty("format", out var format) && format.ValueKind == JsonValueKind.String && format.ValueEquals(DesignDocument.FormatName)
-        && root.TryGetProperty("version", out var version) && version.ValueKind == JsonValueKind.Number && version.TryGetInt32(out var number) && number > DesignDocument.CurrentVersion ? number : null;
+        root.ValueKind == JsonValueKind.Object
+        && root.TryGetProperty("format", out var format)
+        && format.ValueKind == JsonValueKind.String
+        && format.ValueEquals(DesignDocument.FormatName)
+        && root.TryGetProperty("version", out var version)
+        && version.ValueKind == JsonValueKind.Number
+        && version.TryGetInt32(out var number)
+        && number > DesignDocument.CurrentVersion
+            ? number
+            : null;
 
     private static DesignReading Fault(string pointer, string reason) => new(null, [new(pointer, reason)]);
 }

@@ -12,7 +12,8 @@ internal static class JsonText
     /// <summary>The text of bytes, without the mark some editors put before it; null when they are not UTF-8.</summary>
     public static string? Decode(ReadOnlySpan<byte> bytes)
     {
-        if (bytes.StartsWith(Encoding.UTF8.Preamble)) bytes = bytes[Encoding.UTF8.Preamble.Length..];
+        if (bytes.StartsWith(Encoding.UTF8.Preamble))
+            bytes = bytes[Encoding.UTF8.Preamble.Length..];
         return System.Text.Unicode.Utf8.IsValid(bytes) ? Encoding.UTF8.GetString(bytes) : null;
     }
 
@@ -21,12 +22,15 @@ internal static class JsonText
     /// <summary>Whatever JSON it is, as nodes; or why it is none, in words for after “the document”.</summary>
     public static (JsonNode? Node, string? Fault) Parse(ReadOnlySpan<byte> bytes)
     {
-        if (Decode(bytes) is not { } text) return (null, NotUtf8);
+        if (Decode(bytes) is not { } text)
+            return (null, NotUtf8);
         try
         {
-            if (FaultOf(text) is { } fault) return (null, fault);
+            if (FaultOf(text) is { } fault)
+                return (null, fault);
             // Nodes find a field that is there twice only when they are looked at.
-            using (JsonDocument.Parse(text, Strict)) return (JsonNode.Parse(text), null);
+            using (JsonDocument.Parse(text, Strict))
+                return (JsonNode.Parse(text), null);
         }
         catch (JsonException e)
         {
@@ -38,12 +42,14 @@ internal static class JsonText
     /// <exception cref="JsonException">It is not JSON.</exception>
     public static string? FaultOf(string text)
     {
-        if (!text.Contains("\\u", StringComparison.Ordinal)) return null;
+        if (!text.Contains("\\u", StringComparison.Ordinal))
+            return null;
         var reader = new Utf8JsonReader(Encoding.UTF8.GetBytes(text));
         try
         {
             while (reader.Read())
-                if (reader.TokenType is JsonTokenType.String or JsonTokenType.PropertyName && reader.ValueIsEscaped) reader.GetString();
+                if (reader.TokenType is JsonTokenType.String or JsonTokenType.PropertyName && reader.ValueIsEscaped)
+                    reader.GetString();
             return null;
         }
         catch (InvalidOperationException)
@@ -53,5 +59,8 @@ internal static class JsonText
     }
 
     /// <summary>Where it breaks off, without what stands there: that may be anybody's.</summary>
-    public static string Said(JsonException e) => e.LineNumber is { } line ? $"it breaks off at line {line + 1}, byte {e.BytePositionInLine + 1}" : "a field is there twice, or it is nested too deep";
+    public static string Said(JsonException e) =>
+        e.LineNumber is { } line
+            ? $"it breaks off at line {line + 1}, byte {e.BytePositionInLine + 1}"
+            : "a field is there twice, or it is nested too deep";
 }

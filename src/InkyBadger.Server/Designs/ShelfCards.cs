@@ -8,8 +8,8 @@ namespace InkyBadger.Server.Designs;
 
 /// <summary>
 /// A card of the shelf: the figures that tell designs apart, and what its miniature is drawn from. Figures are null where they are not
-/// worked out yet; <see cref="Ready"/> is false while they are still on their way. A design that cannot be read says why, and in which file of
-/// the data folder its text was set aside.
+/// worked out yet; <see cref="Ready"/> is false while they are still on their way. A design that cannot be read says why, and in which file
+/// of the data folder its text was set aside.
 /// </summary>
 public sealed record DesignCard(
     string Id,
@@ -32,7 +32,8 @@ public sealed record DesignCard(
     string? FirstToDo,
     bool Ready,
     string? Unreadable,
-    string? SetAside);
+    string? SetAside
+);
 
 /// <summary>
 /// Works cards out once for each revision. What is not known yet is worked out while somebody waits as long as that is quick, then in the
@@ -40,7 +41,8 @@ public sealed record DesignCard(
 /// </summary>
 public sealed class ShelfCards(IServiceScopeFactory scopes, DataFolder folder)
 {
-    private const int LoadsShown = 5, AtOnce = 8;
+    private const int LoadsShown = 5,
+        AtOnce = 8;
     private static readonly TimeSpan WhileWaiting = TimeSpan.FromMilliseconds(300);
 
     private readonly ConcurrentDictionary<string, (long Revision, DesignCard Card)> known = new();
@@ -59,13 +61,26 @@ public sealed class ShelfCards(IServiceScopeFactory scopes, DataFolder folder)
         var clock = Stopwatch.StartNew();
         foreach (var some in missing.Chunk(AtOnce))
         {
-            if (clock.Elapsed > WhileWaiting) break;
+            if (clock.Elapsed > WhileWaiting)
+                break;
             await LearnAsync(some, store, stop);
         }
         Fill(missing);
-        return [.. entries.Select(e => known.TryGetValue(e.Id, out var found) && found.Revision == e.Revision
-            ? found.Card with { UpdatedUtc = e.UpdatedUtc, DeletedUtc = e.DeletedUtc }
-            : Blank(e) with { Ready = false })];
+        return
+        [
+            .. entries.Select(e =>
+                known.TryGetValue(e.Id, out var found) && found.Revision == e.Revision
+                    ? found.Card with
+                    {
+                        UpdatedUtc = e.UpdatedUtc,
+                        DeletedUtc = e.DeletedUtc,
+                    }
+                    : Blank(e) with
+                    {
+                        Ready = false,
+                    }
+            ),
+        ];
     }
 
     /// <summary>A design as it has just been kept: its card will be ready before somebody looks at the shelf.</summary>
@@ -77,8 +92,10 @@ public sealed class ShelfCards(IServiceScopeFactory scopes, DataFolder folder)
         lock (gate)
         {
             foreach (var entry in entries)
-                if (!Knows(entry)) toDo[entry.Id] = entry;
-            if (filling || toDo.Count == 0) return;
+                if (!Knows(entry))
+                    toDo[entry.Id] = entry;
+            if (filling || toDo.Count == 0)
+                return;
             filling = true;
         }
         _ = Task.Run(FillAsync);
@@ -92,7 +109,8 @@ public sealed class ShelfCards(IServiceScopeFactory scopes, DataFolder folder)
             lock (gate)
             {
                 some = [.. toDo.Values.Take(AtOnce)];
-                foreach (var entry in some) toDo.Remove(entry.Id);
+                foreach (var entry in some)
+                    toDo.Remove(entry.Id);
                 if (some.Count == 0)
                 {
                     filling = false;
@@ -115,21 +133,34 @@ public sealed class ShelfCards(IServiceScopeFactory scopes, DataFolder folder)
 
     private async Task LearnAsync(IReadOnlyList<StoredEntry> entries, DesignStore store, CancellationToken stop)
     {
-        if (entries.Count == 0) return;
+        if (entries.Count == 0)
+            return;
         var documents = await store.DocumentsAsync([.. entries.Select(e => e.Id)], stop);
         foreach (var entry in entries)
             if (documents.TryGetValue(entry.Id, out var stored))
-                known[entry.Id] = (entry.Revision, stored.Design is { } design && entry.Fault is null ? Make(entry, design) : Blank(entry) with { Unreadable = stored.Fault ?? entry.Fault, SetAside = SetAside(entry, stored.Text) });
+                known[entry.Id] = (
+                    entry.Revision,
+                    stored.Design is { } design && entry.Fault is null
+                        ? Make(entry, design)
+                        : Blank(entry) with
+                        {
+                            Unreadable = stored.Fault ?? entry.Fault,
+                            SetAside = SetAside(entry, stored.Text),
+                        }
+                );
     }
 
-    /// <summary>The text of a design that cannot be read, as a file of its own beside the database; null where that cannot be written.</summary>
+    /// <summary>
+    /// The text of a design that cannot be read, as a file of its own beside the database; null where that cannot be written.
+    /// </summary>
     private string? SetAside(StoredEntry entry, string text)
     {
         var file = $"inky-badger-unreadable-{string.Concat(entry.Id.Where(char.IsAsciiLetterOrDigit).Take(40))}-{entry.Revision}.txt";
         try
         {
             var path = Path.Combine(folder.Path, file);
-            if (!File.Exists(path)) File.WriteAllText(path, text);
+            if (!File.Exists(path))
+                File.WriteAllText(path, text);
             return file;
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
@@ -138,7 +169,30 @@ public sealed class ShelfCards(IServiceScopeFactory scopes, DataFolder folder)
         }
     }
 
-    private static DesignCard Blank(StoredEntry e) => new(e.Id, e.Name, e.UpdatedUtc, e.DeletedUtc, null, null, null, null, null, "", null, 1, null, null, [], 0, 0, null, true, null, null);
+    private static DesignCard Blank(StoredEntry e) =>
+        new(
+            e.Id,
+            e.Name,
+            e.UpdatedUtc,
+            e.DeletedUtc,
+            null,
+            null,
+            null,
+            null,
+            null,
+            "",
+            null,
+            1,
+            null,
+            null,
+            [],
+            0,
+            0,
+            null,
+            true,
+            null,
+            null
+        );
 
     private static DesignCard Make(StoredEntry entry, DesignDocument design)
     {

@@ -10,7 +10,8 @@ internal static class CsvRequests
 
     public static async Task<IResult> ReadAsync<T>(HttpRequest request, Func<string, CancellationToken, T> read, CancellationToken stop)
     {
-        if (await Body.ReadAsync(request, MostBytes, stop) is not { } bytes) return Problems.NotAccepted([new("", $"is larger than {MostBytes / 1_000_000} MB, the most a list may be")]);
+        if (await Body.ReadAsync(request, MostBytes, stop) is not { } bytes)
+            return Problems.NotAccepted([new("", $"is larger than {MostBytes / 1_000_000} MB, the most a list may be")]);
         return JsonText.Decode(bytes) is { } text ? Results.Ok(read(text, stop)) : Problems.NotAccepted([new("", JsonText.NotUtf8)]);
     }
 }

@@ -21,19 +21,37 @@ public static class FileEndpoints
     public static void MapFiles(this IEndpointRouteBuilder app)
     {
         var files = app.MapGroup("/api").WithTags("files");
-        files.MapGet("/designs/{id}/file", One).WithSummary("A design as a file in the open format").Produces(200, contentType: "application/json").ProducesProblem(404);
-        files.MapGet("/designs.zip", Several).WithSummary("Designs as files in a zip; ids separated by commas, without them the whole shelf").Produces(200, contentType: Zip).AskedByOurselvesOnly();
-        files.MapPost("/import", Import).WithSummary("Files in: one design as JSON, or a zip of them; all of them or none")
-            .Accepts<JsonObject>("application/json", Zip, "*/*").Produces<ImportAnswer>(201).ProducesProblem(400);
-        files.MapGet("/backup", Backup).WithSummary("A consistent copy of the database").Produces(200, contentType: "application/vnd.sqlite3").AskedByOurselvesOnly();
+        files
+            .MapGet("/designs/{id}/file", One)
+            .WithSummary("A design as a file in the open format")
+            .Produces(200, contentType: "application/json")
+            .ProducesProblem(404);
+        files
+            .MapGet("/designs.zip", Several)
+            .WithSummary("Designs as files in a zip; ids separated by commas, without them the whole shelf")
+            .Produces(200, contentType: Zip)
+            .AskedByOurselvesOnly();
+        files
+            .MapPost("/import", Import)
+            .WithSummary("Files in: one design as JSON, or a zip of them; all of them or none")
+            .Accepts<JsonObject>("application/json", Zip, "*/*")
+            .Produces<ImportAnswer>(201)
+            .ProducesProblem(400);
+        files
+            .MapGet("/backup", Backup)
+            .WithSummary("A consistent copy of the database")
+            .Produces(200, contentType: "application/vnd.sqlite3")
+            .AskedByOurselvesOnly();
     }
 
     /// <summary>A design that cannot be read goes out as the text it is.</summary>
     private static async Task<IResult> One(string id, DesignStore store, CancellationToken stop)
     {
         var entry = (await store.ListAsync(false, stop)).FirstOrDefault(e => e.Id == id);
-        if (entry is null || !(await store.DocumentsAsync([id], stop)).TryGetValue(id, out var stored)) return Problems.NotFound(id);
-        return stored.Design is { } design ? Results.File(Written(design), "application/json", FileName(design.Name) + ".json")
+        if (entry is null || !(await store.DocumentsAsync([id], stop)).TryGetValue(id, out var stored))
+            return Problems.NotFound(id);
+        return stored.Design is { } design
+            ? Results.File(Written(design), "application/json", FileName(design.Name) + ".json")
             : Results.File(System.Text.Encoding.UTF8.GetBytes(stored.Text), "text/plain", FileName(entry.Name) + "-unreadable.txt");
     }
 
@@ -43,7 +61,8 @@ public static class FileEndpoints
     private static string FileName(string name)
     {
         var plain = string.Concat(name.Select(c => char.IsLetterOrDigit(c) ? char.ToLowerInvariant(c) : '-')).Trim('-');
-        while (plain.Contains("--", StringComparison.Ordinal)) plain = plain.Replace("--", "-", StringComparison.Ordinal);
+        while (plain.Contains("--", StringComparison.Ordinal))
+            plain = plain.Replace("--", "-", StringComparison.Ordinal);
         return plain.Length == 0 ? "design" : plain[..Math.Min(60, plain.Length)];
     }
 
@@ -58,13 +77,18 @@ public static class FileEndpoints
             var names = new HashSet<string>();
             foreach (var entry in entries)
             {
-                if (!documents.TryGetValue(entry.Id, out var stored)) continue;
+                if (!documents.TryGetValue(entry.Id, out var stored))
+                    continue;
                 var ending = stored.Design is null ? "-unreadable.txt" : ".json";
                 var name = FileName(entry.Name);
                 var own = name + ending;
-                for (var n = 2; !names.Add(own); n++) own = $"{name}-{n}{ending}";
+                for (var n = 2; !names.Add(own); n++)
+                    own = $"{name}-{n}{ending}";
                 await using var file = await zip.CreateEntry(own).OpenAsync(stop);
-                await file.WriteAsync(stored.Design is { } design ? Written(design) : System.Text.Encoding.UTF8.GetBytes(stored.Text), stop);
+                await file.WriteAsync(
+                    stored.Design is { } design ? Written(design) : System.Text.Encoding.UTF8.GetBytes(stored.Text),
+                    stop
+                );
             }
         }
         return Results.File(packed.ToArray(), Zip, "inky-badger-designs.zip");
@@ -73,11 +97,15 @@ public static class FileEndpoints
     /// <summary>A zip is known by its first bytes: every system calls it something else.</summary>
     private static async Task<IResult> Import(HttpRequest request, DesignReader reader, DesignStore store, CancellationToken stop)
     {
-        if (await Body.ReadAsync(request, ZipReading.MostBytes, stop) is not { } bytes) return Problems.NotAccepted([new("", $"is larger than {ZipReading.MostBytes / 1_000_000} MB, the most a file may be")]);
-        var (designs, faults) = bytes.AsSpan().StartsWith("PK"u8) ? await ZipReading.ReadAsync(bytes, reader, stop)
-            : request.ContentType?.Contains("zip", StringComparison.OrdinalIgnoreCase) == true ? ([], [new("", "is no zip that can be read")])
+        if (await Body.ReadAsync(request, ZipReading.MostBytes, stop) is not { } bytes)
+            return Problems.NotAccepted([new("", $"is larger than {ZipReading.MostBytes / 1_000_000} MB, the most a file may be")]);
+        var (designs, faults) =
+            bytes.AsSpan().StartsWith("PK"u8) ? await ZipReading.ReadAsync(bytes, reader, stop)
+            : request.ContentType?.Contains("zip", StringComparison.OrdinalIgnoreCase) == true
+                ? ([], [new("", "is no zip that can be read")])
             : Single(reader, bytes);
-        if (faults.Count > 0) return Problems.NotAccepted(faults);
+        if (faults.Count > 0)
+            return Problems.NotAccepted(faults);
         var kept = await store.AddAllAsync(designs, stop);
         return Results.Created("/api/designs", new ImportAnswer([.. kept.Select(d => new ImportedDesign(d.Id, d.Design.Name))]));
     }

@@ -15,42 +15,57 @@ internal static class ZipReading
 
     /// <summary>Entries of any kind, counted before the list of them is read.</summary>
     private const int MostEntries = 2000;
-    public const long MostBytes = 20_000_000, MostUnpacked = 40_000_000;
+    public const long MostBytes = 20_000_000,
+        MostUnpacked = 40_000_000;
     private static readonly TimeSpan MostTime = TimeSpan.FromSeconds(20);
 
     /// <summary>Enough to say what is wrong with a file.</summary>
     private const int MostFaults = 50;
 
-    public static async Task<(IReadOnlyList<DesignDocument>, IReadOnlyList<DesignFault>)> ReadAsync(byte[] bytes, DesignReader reader, CancellationToken stop)
+    public static async Task<(IReadOnlyList<DesignDocument>, IReadOnlyList<DesignFault>)> ReadAsync(
+        byte[] bytes,
+        DesignReader reader,
+        CancellationToken stop
+    )
     {
         static (IReadOnlyList<DesignDocument>, IReadOnlyList<DesignFault>) No(string reason) => ([], [new("", reason)]);
         using var time = CancellationTokenSource.CreateLinkedTokenSource(stop);
         var designs = new List<DesignDocument>();
         var faults = new List<DesignFault>();
-        if (EntriesOf(bytes) > MostEntries) return No($"holds more than {MostEntries} files");
+        if (EntriesOf(bytes) > MostEntries)
+            return No($"holds more than {MostEntries} files");
         try
         {
             using var zip = new ZipArchive(new MemoryStream(bytes));
             var entries = zip.Entries.Where(IsDesign).ToList();
-            if (entries.Count == 0) return No("holds no design file (.json)");
-            if (entries.Count > MostFiles) return No($"holds more than {MostFiles} designs");
+            if (entries.Count == 0)
+                return No("holds no design file (.json)");
+            if (entries.Count > MostFiles)
+                return No($"holds more than {MostFiles} designs");
             var text = new byte[DesignReader.MostBytes + 1];
-            if (await UnpackedAsync(entries, text, stop) > MostUnpacked) return No($"holds more than {MostUnpacked / 1_000_000} MB once unpacked");
+            if (await UnpackedAsync(entries, text, stop) > MostUnpacked)
+                return No($"holds more than {MostUnpacked / 1_000_000} MB once unpacked");
             time.CancelAfter(MostTime);
             foreach (var entry in entries)
             {
                 time.Token.ThrowIfCancellationRequested();
                 await using var file = await entry.OpenAsync(time.Token);
                 var length = await file.ReadAtLeastAsync(text, text.Length, throwOnEndOfStream: false, time.Token);
-                var reading = length > DesignReader.MostBytes ? new(null, [new("", DesignReader.TooLarge)])
-                    : Crc32.HashToUInt32(text.AsSpan(0, length)) != entry.Crc32 ? new(null, [new("", "is not what was packed: its checksum is another")])
+                var reading =
+                    length > DesignReader.MostBytes ? new(null, [new("", DesignReader.TooLarge)])
+                    : Crc32.HashToUInt32(text.AsSpan(0, length)) != entry.Crc32
+                        ? new(null, [new("", "is not what was packed: its checksum is another")])
                     : reader.Read(text.AsSpan(0, length));
-                if (reading.Design is { } design) designs.Add(design);
-                else faults.AddRange(reading.Faults.Select(f => new DesignFault($"{entry.Name}{f.Pointer}", f.Reason)));
-                if (faults.Count >= MostFaults) break;
+                if (reading.Design is { } design)
+                    designs.Add(design);
+                else
+                    faults.AddRange(reading.Faults.Select(f => new DesignFault($"{entry.Name}{f.Pointer}", f.Reason)));
+                if (faults.Count >= MostFaults)
+                    break;
             }
         }
-        catch (Exception e) when (e is InvalidDataException or EndOfStreamException or NotSupportedException or ArgumentException or OverflowException)
+        catch (Exception e)
+            when (e is InvalidDataException or EndOfStreamException or NotSupportedException or ArgumentException or OverflowException)
         {
             return No("is no zip that can be read");
         }
@@ -72,12 +87,15 @@ internal static class ZipReading
         {
             await using var file = await entry.OpenAsync(stop);
             unpacked += await file.ReadAtLeastAsync(text, text.Length, throwOnEndOfStream: false, stop);
-            if (unpacked > MostUnpacked) break;
+            if (unpacked > MostUnpacked)
+                break;
         }
         return unpacked;
     }
 
-    /// <summary>What the end of the zip says of its number of entries; one too large for that field says so by its greatest value.</summary>
+    /// <summary>
+    /// What the end of the zip says of its number of entries; one too large for that field says so by its greatest value.
+    /// </summary>
     private static int EntriesOf(ReadOnlySpan<byte> zip)
     {
         var end = zip.LastIndexOf("PK\u0005\u0006"u8);
@@ -85,6 +103,8 @@ internal static class ZipReading
     }
 
     /// <summary>Some systems pack a shadow of every file beside it, and files whose names begin with a dot.</summary>
-    private static bool IsDesign(ZipArchiveEntry entry) => entry.Name.EndsWith(".json", StringComparison.OrdinalIgnoreCase) && !entry.Name.StartsWith('.')
+    private static bool IsDesign(ZipArchiveEntry entry) =>
+        entry.Name.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
+        && !entry.Name.StartsWith('.')
         && !entry.FullName.Split('/', '\\').Contains("__MACOSX");
 }

@@ -8,7 +8,8 @@ public static class Body
     /// <summary>The whole body, or null when it is longer than <paramref name="most"/> bytes; what is over it is never held.</summary>
     public static async Task<byte[]?> ReadAsync(HttpRequest request, long most, CancellationToken stop)
     {
-        if (request.ContentLength > most) return null;
+        if (request.ContentLength > most)
+            return null;
         var read = await FrameAsync(request, (int)most + 1, stop);
         var bytes = read.Buffer.Length > most ? null : read.Buffer.ToArray();
         request.BodyReader.AdvanceTo(read.Buffer.End);
@@ -22,7 +23,10 @@ public static class Body
         {
             return await request.BodyReader.ReadAtLeastAsync(least, stop);
         }
-        catch (Exception e) when (e is IOException or OverflowException or InvalidOperationException or ArgumentException && e is not BadHttpRequestException)
+        catch (Exception e)
+            when (e is IOException or OverflowException or InvalidOperationException or ArgumentException
+                && e is not BadHttpRequestException
+            )
         {
             throw new BadHttpRequestException("The request’s body cannot be read.", StatusCodes.Status400BadRequest, e);
         }

@@ -25,8 +25,14 @@ public sealed record StartOptions(string DataFolder, int Port, bool Seed, string
     public static StartOptions Parse(string[] args)
     {
         var options = new StartOptions(
-            Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData, Environment.SpecialFolderOption.DoNotVerify), "inky-badger"),
-            DefaultPort, true, Path.Combine(AppContext.BaseDirectory, "web"));
+            Path.Combine(
+                Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData, Environment.SpecialFolderOption.DoNotVerify),
+                "inky-badger"
+            ),
+            DefaultPort,
+            true,
+            Path.Combine(AppContext.BaseDirectory, "web")
+        );
         for (var i = 0; i < args.Length; i++)
         {
             string Value() => i + 1 < args.Length ? args[++i] : throw new ArgumentException($"{args[i]} needs a value.");
@@ -35,9 +41,20 @@ public sealed record StartOptions(string DataFolder, int Port, bool Seed, string
                 "--data" => options with { DataFolder = Path.GetFullPath(Value()) },
                 "--web" => options with { WebFolder = Path.GetFullPath(Value()) },
                 "--empty" => options with { Seed = false },
-                "--port" => int.TryParse(Value(), out var port) && port is >= 0 and <= 65535 ? options with { Port = port } : throw new ArgumentException("--port must be a number from 0 to 65535."),
+                "--port" => int.TryParse(Value(), out var port) && port is >= 0 and <= 65535
+                    ? options with
+                    {
+                        Port = port,
+                    }
+                    : throw new ArgumentException("--port must be a number from 0 to 65535."),
                 "--lan" => options with { Lan = true },
-                "--lan-address" => IPAddress.TryParse(Value(), out var address) ? options with { Lan = true, LanAddress = address.IsIPv4MappedToIPv6 ? address.MapToIPv4() : address } : throw new ArgumentException("--lan-address must be an address of this machine, such as 192.168.1.20."),
+                "--lan-address" => IPAddress.TryParse(Value(), out var address)
+                    ? options with
+                    {
+                        Lan = true,
+                        LanAddress = address.IsIPv4MappedToIPv6 ? address.MapToIPv4() : address,
+                    }
+                    : throw new ArgumentException("--lan-address must be an address of this machine, such as 192.168.1.20."),
                 "--backup" => options with { BackupTo = Path.GetFullPath(Value()) },
                 "--restore" => options with { RestoreFrom = Path.GetFullPath(Value()) },
                 _ => throw new ArgumentException($"{args[i]} is not an option. ./run --help tells them."),

@@ -22,17 +22,61 @@ public sealed class LoadCsv(LoadReader reader)
     public const int MostBad = 200;
 
     private static readonly string[] Columns =
-        ["name", "kind", "watts", "amps", "volts", "quantity", "hours", "times", "duty", "start watts", "start seconds", "season", "va", "power factor", "adapter", "min volts", "max volts", "wave sensitive", "states"];
+    [
+        "name",
+        "kind",
+        "watts",
+        "amps",
+        "volts",
+        "quantity",
+        "hours",
+        "times",
+        "duty",
+        "start watts",
+        "start seconds",
+        "season",
+        "va",
+        "power factor",
+        "adapter",
+        "min volts",
+        "max volts",
+        "wave sensitive",
+        "states",
+    ];
 
     private static readonly Dictionary<string, string> Synonyms = new(StringComparer.OrdinalIgnoreCase)
     {
-        ["load"] = "name", ["device"] = "name", ["item"] = "name", ["appliance"] = "name",
-        ["type"] = "kind", ["fed by"] = "kind", ["w"] = "watts", ["power"] = "watts", ["power w"] = "watts",
-        ["a"] = "amps", ["amperes"] = "amps", ["current"] = "amps", ["v"] = "volts", ["voltage"] = "volts",
-        ["qty"] = "quantity", ["count"] = "quantity", ["how many"] = "quantity", ["number"] = "quantity",
-        ["h"] = "hours", ["hours a day"] = "hours", ["hours per day"] = "hours", ["h/day"] = "hours", ["when"] = "times", ["windows"] = "times",
-        ["duty cycle"] = "duty", ["surge"] = "start watts", ["surge watts"] = "start watts", ["start w"] = "start watts", ["start s"] = "start seconds",
-        ["pf"] = "power factor", ["sensitive"] = "wave sensitive",
+        ["load"] = "name",
+        ["device"] = "name",
+        ["item"] = "name",
+        ["appliance"] = "name",
+        ["type"] = "kind",
+        ["fed by"] = "kind",
+        ["w"] = "watts",
+        ["power"] = "watts",
+        ["power w"] = "watts",
+        ["a"] = "amps",
+        ["amperes"] = "amps",
+        ["current"] = "amps",
+        ["v"] = "volts",
+        ["voltage"] = "volts",
+        ["qty"] = "quantity",
+        ["count"] = "quantity",
+        ["how many"] = "quantity",
+        ["number"] = "quantity",
+        ["h"] = "hours",
+        ["hours a day"] = "hours",
+        ["hours per day"] = "hours",
+        ["h/day"] = "hours",
+        ["when"] = "times",
+        ["windows"] = "times",
+        ["duty cycle"] = "duty",
+        ["surge"] = "start watts",
+        ["surge watts"] = "start watts",
+        ["start w"] = "start watts",
+        ["start s"] = "start seconds",
+        ["pf"] = "power factor",
+        ["sensitive"] = "wave sensitive",
     };
 
     /// <summary>Reads a whole file; nothing in it can make it fail as a whole but a head that names no columns.</summary>
@@ -40,10 +84,15 @@ public sealed class LoadCsv(LoadReader reader)
     {
         var (csv, head, decimalComma) = CsvText.Open(text);
         using var open = csv;
-        if (!csv.Read()) return new([], [new(1, "", "is empty: the first line names the columns, such as name,kind,watts,hours")], head);
+        if (!csv.Read())
+            return new([], [new(1, "", "is empty: the first line names the columns, such as name,kind,watts,hours")], head);
         var columns = Enumerable.Range(0, csv.Parser.Count).Select(i => Column(csv.GetField(i) ?? "")).ToList();
         if (!columns.Contains("name") || !columns.Any(c => c is "watts" or "amps" or "va" or "states"))
-            return new([], [new(1, head, "names no columns that are known: it needs name, and watts or amps, such as name,kind,watts,hours")], head);
+            return new(
+                [],
+                [new(1, head, "names no columns that are known: it needs name, and watts or amps, such as name,kind,watts,hours")],
+                head
+            );
         var loads = new List<Load>();
         var bad = new List<BadLine>();
         while (csv.Read())
@@ -58,14 +107,19 @@ public sealed class LoadCsv(LoadReader reader)
             var raw = csv.Parser.RawRecord.TrimEnd('\r', '\n');
             try
             {
-                if (csv.Parser.Count > columns.Count) throw new FormatException($"has {csv.Parser.Count} fields, and the head names {columns.Count}");
+                if (csv.Parser.Count > columns.Count)
+                    throw new FormatException($"has {csv.Parser.Count} fields, and the head names {columns.Count}");
                 var fields = new Dictionary<string, string>();
                 for (var i = 0; i < Math.Min(columns.Count, csv.Parser.Count); i++)
-                    if (columns[i] is { } column && csv.GetField(i) is { Length: > 0 } value) fields[column] = CsvText.Plain(value);
-                if (fields.Count == 0) continue;
-                if (loads.Count == MostLoads) throw new FormatException($"is one more than the {MostLoads} loads a bank may have");
+                    if (columns[i] is { } column && csv.GetField(i) is { Length: > 0 } value)
+                        fields[column] = CsvText.Plain(value);
+                if (fields.Count == 0)
+                    continue;
+                if (loads.Count == MostLoads)
+                    throw new FormatException($"is one more than the {MostLoads} loads a bank may have");
                 var load = LoadFields.Read(fields, decimalComma) with { Id = $"c{line}" };
-                if (reader.Faults(load) is [var fault, ..]) throw new FormatException($"{Named(fault.Pointer)} {fault.Reason}");
+                if (reader.Faults(load) is [var fault, ..])
+                    throw new FormatException($"{Named(fault.Pointer)} {fault.Reason}");
                 loads.Add(load);
             }
             catch (FormatException e)
@@ -78,14 +132,27 @@ public sealed class LoadCsv(LoadReader reader)
 
     private static string? Column(string head)
     {
-        var plain = string.Join(' ', head.Replace('_', ' ').Replace('(', ' ').Replace(')', ' ').Split(' ', StringSplitOptions.RemoveEmptyEntries)).ToLowerInvariant();
+        var plain = string.Join(
+                ' ',
+                head.Replace('_', ' ').Replace('(', ' ').Replace(')', ' ').Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            )
+            .ToLowerInvariant();
         return Columns.Contains(plain) ? plain : Synonyms.GetValueOrDefault(plain);
     }
 
     /// <summary>The document's field as the file calls it.</summary>
-    private static string Named(string pointer) => pointer.Split('/') is { Length: > 1 } parts
-        ? parts[1] switch { "surgeWatts" => "start watts", "startSeconds" => "start seconds", "windows" => "times", "adapterEfficiency" => "adapter", "powerFactor" => "power factor", var x => x }
-        : "the line";
+    private static string Named(string pointer) =>
+        pointer.Split('/') is { Length: > 1 } parts
+            ? parts[1] switch
+            {
+                "surgeWatts" => "start watts",
+                "startSeconds" => "start seconds",
+                "windows" => "times",
+                "adapterEfficiency" => "adapter",
+                "powerFactor" => "power factor",
+                var x => x,
+            }
+            : "the line";
 
     /// <summary>The loads as a file that <see cref="Read"/> takes back.</summary>
     public static string Write(IEnumerable<Load> loads) => CsvText.Write(Columns, loads.Select(LoadFields.Write));

@@ -18,7 +18,17 @@ public sealed class LoadReader(DesignReader designs)
         var reading = designs.Read(design.ToJsonString());
         return reading.Design is { } good
             ? (good.Banks[0].Demand.Loads[0], [])
-            : (null, [.. reading.Faults.Select(f => f with { Pointer = f.Pointer.StartsWith(Place, StringComparison.Ordinal) ? f.Pointer[Place.Length..] : f.Pointer })]);
+            : (
+                null,
+                [
+                    .. reading.Faults.Select(f =>
+                        f with
+                        {
+                            Pointer = f.Pointer.StartsWith(Place, StringComparison.Ordinal) ? f.Pointer[Place.Length..] : f.Pointer,
+                        }
+                    ),
+                ]
+            );
     }
 
     /// <summary>Faults of a load made here, each in words that name the field.</summary>

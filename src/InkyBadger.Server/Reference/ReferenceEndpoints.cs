@@ -20,7 +20,8 @@ public sealed record ReferenceAnswer(
     IReadOnlyList<PracticeChoice> Practices,
     IReadOnlyList<ClassChoice> FuseClasses,
     IReadOnlyList<ChemistryChoice> Chemistries,
-    IReadOnlyList<HouseRule> HouseRules);
+    IReadOnlyList<HouseRule> HouseRules
+);
 
 public sealed record HealthAnswer(string Status, string Version);
 
@@ -28,17 +29,27 @@ public static class ReferenceEndpoints
 {
     public static void MapReference(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/health", () => new HealthAnswer("ok", typeof(ReferenceEndpoints).Assembly.GetName().Version!.ToString(3))).WithTags("reference");
+        app.MapGet("/api/health", () => new HealthAnswer("ok", typeof(ReferenceEndpoints).Assembly.GetName().Version!.ToString(3)))
+            .WithTags("reference");
         app.MapGet("/api/reference", () => Answer).WithTags("reference").WithSummary("Catalogue, tables of typical values, house rules");
-        app.MapGet("/api/format/design.schema.json", (DesignReader reader) => Results.Text(reader.SchemaText, "application/schema+json")).WithTags("reference");
+        app.MapGet("/api/format/design.schema.json", (DesignReader reader) => Results.Text(reader.SchemaText, "application/schema+json"))
+            .WithTags("reference");
     }
 
     private static readonly ReferenceAnswer Answer = new(
         Catalogue.Units,
         Catalogue.Inverters,
-        [.. CablePractices.All.Select(p => new PracticeChoice(p.Id, p.Rows[0].Conductor.Series, p.InsulationC, p.ReferenceC,
-            [.. p.Rows.Select(r => new SizeChoice(r.Size, r.Conductor.AreaMm2, r.Conductor.DiameterMm, r.AmpacityA))]))],
+        [
+            .. CablePractices.All.Select(p => new PracticeChoice(
+                p.Id,
+                p.Rows[0].Conductor.Series,
+                p.InsulationC,
+                p.ReferenceC,
+                [.. p.Rows.Select(r => new SizeChoice(r.Size, r.Conductor.AreaMm2, r.Conductor.DiameterMm, r.AmpacityA))]
+            )),
+        ],
         [.. Core.Reference.FuseClasses.All.Select(f => new ClassChoice(f.Id, f.Label, f.MaxDcV, f.InterruptA, f.RatingsA))],
         [.. Core.Reference.Chemistries.All.Select(c => new ChemistryChoice(c.Id, c.Label, c.CellNominalV))],
-        HouseRuleTable.All);
+        HouseRuleTable.All
+    );
 }

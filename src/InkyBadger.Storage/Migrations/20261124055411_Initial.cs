@@ -21,24 +21,21 @@ namespace InkyBadger.Storage.Migrations
                     Revision = table.Column<long>(type: "INTEGER", nullable: false),
                     CreatedUtc = table.Column<DateTime>(type: "TEXT", nullable: false),
                     UpdatedUtc = table.Column<DateTime>(type: "TEXT", nullable: false),
-                    DeletedUtc = table.Column<DateTime>(type: "TEXT", nullable: true)
+                    DeletedUtc = table.Column<DateTime>(type: "TEXT", nullable: true),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_designs", x => x.Id);
-                });
+                }
+            );
 
-            migrationBuilder.CreateIndex(
-                name: "IX_designs_UpdatedUtc",
-                table: "designs",
-                column: "UpdatedUtc");
+            migrationBuilder.CreateIndex(name: "IX_designs_UpdatedUtc", table: "designs", column: "UpdatedUtc");
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.DropTable(
-                name: "designs");
+            migrationBuilder.DropTable(name: "designs");
         }
     }
 }

@@ -11,12 +11,7 @@ namespace InkyBadger.Storage.Migrations
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.AddColumn<long>(
-                name: "StateAt",
-                table: "designs",
-                type: "INTEGER",
-                nullable: false,
-                defaultValue: 0L);
+            migrationBuilder.AddColumn<long>(name: "StateAt", table: "designs", type: "INTEGER", nullable: false, defaultValue: 0L);
 
             migrationBuilder.CreateTable(
                 name: "states",
@@ -25,7 +20,7 @@ namespace InkyBadger.Storage.Migrations
                     DesignId = table.Column<string>(type: "TEXT", nullable: false),
                     Number = table.Column<long>(type: "INTEGER", nullable: false),
                     Document = table.Column<string>(type: "TEXT", nullable: false),
-                    WhenUtc = table.Column<DateTime>(type: "TEXT", nullable: false)
+                    WhenUtc = table.Column<DateTime>(type: "TEXT", nullable: false),
                 },
                 constraints: table =>
                 {
@@ -35,19 +30,18 @@ namespace InkyBadger.Storage.Migrations
                         column: x => x.DesignId,
                         principalTable: "designs",
                         principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.DropTable(
-                name: "states");
+            migrationBuilder.DropTable(name: "states");
 
-            migrationBuilder.DropColumn(
-                name: "StateAt",
-                table: "designs");
+            migrationBuilder.DropColumn(name: "StateAt", table: "designs");
         }
     }
 }

@@ -19,19 +19,19 @@ namespace InkyBadger.Storage.Migrations
                     Key = table.Column<string>(type: "TEXT", maxLength: 40, nullable: false),
                     Name = table.Column<string>(type: "TEXT", maxLength: 80, nullable: false),
                     Document = table.Column<string>(type: "TEXT", nullable: false),
-                    UpdatedUtc = table.Column<DateTime>(type: "TEXT", nullable: false)
+                    UpdatedUtc = table.Column<DateTime>(type: "TEXT", nullable: false),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_own_items", x => new { x.Kind, x.Key });
-                });
+                }
+            );
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.DropTable(
-                name: "own_items");
+            migrationBuilder.DropTable(name: "own_items");
         }
     }
 }

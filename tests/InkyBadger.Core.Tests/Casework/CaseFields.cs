@@ -3,7 +3,9 @@ using System.Text.Json;
 
 namespace InkyBadger.Core.Tests.Casework;
 
-/// <summary>The inputs of a case by name. What is missing or of the wrong kind is refused by that name; null is the same as absent.</summary>
+/// <summary>
+/// The inputs of a case by name. What is missing or of the wrong kind is refused by that name; null is the same as absent.
+/// </summary>
 internal sealed class CaseFields(JsonElement source)
 {
     public bool Has(string name) => source.TryGetProperty(name, out var value) && value.ValueKind != JsonValueKind.Null;
@@ -11,34 +13,46 @@ internal sealed class CaseFields(JsonElement source)
     private JsonElement Raw(string name) => Has(name) ? source.GetProperty(name) : throw new Refusal(name, "is required");
 
     public double Num(string name) => Number(Raw(name), name);
+
     public double Num(string name, double usual) => Has(name) ? Num(name) : usual;
+
     public double? Opt(string name) => Has(name) ? Num(name) : null;
 
     public int Count(string name)
     {
         var value = Num(name);
-        return value == Math.Floor(value) && Math.Abs(value) < int.MaxValue ? (int)value : throw new Refusal(name, "must be a whole number");
+        return value == Math.Floor(value) && Math.Abs(value) < int.MaxValue
+            ? (int)value
+            : throw new Refusal(name, "must be a whole number");
     }
 
     public int Count(string name, int usual) => Has(name) ? Count(name) : usual;
+
     public int? OptCount(string name) => Has(name) ? Count(name) : null;
 
-    public bool Yes(string name) => Raw(name).ValueKind switch
-    {
-        JsonValueKind.True => true, JsonValueKind.False => false, _ => throw new Refusal(name, "must be yes or no"),
-    };
+    public bool Yes(string name) =>
+        Raw(name).ValueKind switch
+        {
+            JsonValueKind.True => true,
+            JsonValueKind.False => false,
+            _ => throw new Refusal(name, "must be yes or no"),
+        };
 
     public bool Yes(string name, bool usual) => Has(name) ? Yes(name) : usual;
 
-    public string Text(string name) => Raw(name).ValueKind == JsonValueKind.String ? Raw(name).GetString()! : throw new Refusal(name, "must be a word");
+    public string Text(string name) =>
+        Raw(name).ValueKind == JsonValueKind.String ? Raw(name).GetString()! : throw new Refusal(name, "must be a word");
 
     /// <summary>A word of an enumeration, in kebab case.</summary>
-    public TEnum Word<TEnum>(string name, TEnum usual) where TEnum : struct, Enum
+    public TEnum Word<TEnum>(string name, TEnum usual)
+        where TEnum : struct, Enum
     {
-        if (!Has(name)) return usual;
+        if (!Has(name))
+            return usual;
         var text = Text(name);
         foreach (var value in Enum.GetValues<TEnum>())
-            if (JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString()) == text) return value;
+            if (JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString()) == text)
+                return value;
         throw new Refusal(name, "is not a word it takes");
     }
 
@@ -51,7 +65,8 @@ internal sealed class CaseFields(JsonElement source)
     public List<CaseFields> Rows(string name)
     {
         var rows = List(name);
-        if (rows.Count == 0 || rows.Any(r => r.ValueKind != JsonValueKind.Object)) throw new Refusal(name, "needs at least one row");
+        if (rows.Count == 0 || rows.Any(r => r.ValueKind != JsonValueKind.Object))
+            throw new Refusal(name, "needs at least one row");
         return rows.ConvertAll(r => new CaseFields(r));
     }
 
@@ -59,11 +74,14 @@ internal sealed class CaseFields(JsonElement source)
 
     public void Not(string name, string why)
     {
-        if (Has(name)) throw new Refusal(name, why);
+        if (Has(name))
+            throw new Refusal(name, why);
     }
 
     public static double Number(JsonElement value, string name) =>
-        value.ValueKind == JsonValueKind.Number && value.TryGetDouble(out var number) && double.IsFinite(number) ? number : throw new Refusal(name, "must be a number");
+        value.ValueKind == JsonValueKind.Number && value.TryGetDouble(out var number) && double.IsFinite(number)
+            ? number
+            : throw new Refusal(name, "must be a number");
 
     /// <summary>The core's camel case as the cases spell it.</summary>
     public static string Snake(string name)
@@ -71,8 +89,14 @@ internal sealed class CaseFields(JsonElement source)
         var text = new StringBuilder();
         for (var i = 0; i < name.Length; i++)
         {
-            var starts = i > 0 && (char.IsUpper(name[i]) || char.IsDigit(name[i]) && !char.IsDigit(name[i - 1]) && name is not ("r20MilliohmPerM" or "areaMm2" or "AreaMm2"));
-            if (starts) text.Append('_');
+            var starts =
+                i > 0
+                && (
+                    char.IsUpper(name[i])
+                    || char.IsDigit(name[i]) && !char.IsDigit(name[i - 1]) && name is not ("r20MilliohmPerM" or "areaMm2" or "AreaMm2")
+                );
+            if (starts)
+                text.Append('_');
             text.Append(char.ToLowerInvariant(name[i]));
         }
         return text.ToString();

@@ -25,13 +25,19 @@ public class CaseRunner
 
     public static TheoryData<string, string, int> All()
     {
-        var folder = Environment.GetEnvironmentVariable("INKY_CASES") is { Length: > 0 } given ? given : Path.Combine(AppContext.BaseDirectory, "Cases");
+        var folder = Environment.GetEnvironmentVariable("INKY_CASES") is { Length: > 0 } given
+            ? given
+            : Path.Combine(AppContext.BaseDirectory, "Cases");
         var data = new TheoryData<string, string, int>();
         foreach (var file in Directory.EnumerateFiles(folder, "*.json").Order(StringComparer.Ordinal))
         {
             using var cases = JsonDocument.Parse(File.ReadAllText(file));
             for (var i = 0; i < cases.RootElement.GetArrayLength(); i++)
-                data.Add($"{cases.RootElement[i].GetProperty("calc").GetString()}: {cases.RootElement[i].GetProperty("name").GetString()}", file, i);
+                data.Add(
+                    $"{cases.RootElement[i].GetProperty("calc").GetString()}: {cases.RootElement[i].GetProperty("name").GetString()}",
+                    file,
+                    i
+                );
         }
         return data;
     }
@@ -75,19 +81,30 @@ public class CaseRunner
             case JsonValueKind.Object:
                 Assert.Equal(JsonValueKind.Object, actual.ValueKind);
                 foreach (var field in expected.EnumerateObject())
-                    Compare($"{path}.{field.Name}", field.Value, actual.TryGetProperty(field.Name, out var found) ? found : default, tolerance);
+                    Compare(
+                        $"{path}.{field.Name}",
+                        field.Value,
+                        actual.TryGetProperty(field.Name, out var found) ? found : default,
+                        tolerance
+                    );
                 break;
             case JsonValueKind.Array:
-                Assert.True(actual.ValueKind == JsonValueKind.Array && actual.GetArrayLength() == expected.GetArrayLength(), $"{path}: expected {expected}, got {actual}");
-                for (var i = 0; i < expected.GetArrayLength(); i++) Compare($"{path}[{i}]", expected[i], actual[i], tolerance);
+                Assert.True(
+                    actual.ValueKind == JsonValueKind.Array && actual.GetArrayLength() == expected.GetArrayLength(),
+                    $"{path}: expected {expected}, got {actual}"
+                );
+                for (var i = 0; i < expected.GetArrayLength(); i++)
+                    Compare($"{path}[{i}]", expected[i], actual[i], tolerance);
                 break;
             case JsonValueKind.Number:
                 Assert.True(actual.ValueKind == JsonValueKind.Number, $"{path}: expected {expected}, got {actual}");
                 // The raw text tells a count (3) from a real number (3.0).
                 var raw = expected.GetRawText();
                 var (wanted, got) = (expected.GetDouble(), actual.GetDouble());
-                if (raw.AsSpan().IndexOfAny(".eE") < 0) Assert.True(got == wanted, $"{path}: expected exactly {raw}, got {actual}");
-                else Assert.True(Math.Abs(got - wanted) <= tolerance * Math.Abs(wanted) + 1e-9, $"{path}: expected {raw}, got {actual}");
+                if (raw.AsSpan().IndexOfAny(".eE") < 0)
+                    Assert.True(got == wanted, $"{path}: expected exactly {raw}, got {actual}");
+                else
+                    Assert.True(Math.Abs(got - wanted) <= tolerance * Math.Abs(wanted) + 1e-9, $"{path}: expected {raw}, got {actual}");
                 break;
             default:
                 Assert.Equal($"{path}={expected}", $"{path}={actual}");

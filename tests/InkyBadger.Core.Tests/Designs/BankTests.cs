@@ -4,22 +4,28 @@ using InkyBadger.Core.Network;
 
 namespace InkyBadger.Core.Tests.Designs;
 
-/// <summary>The bank at a load, with a string out, conductor by conductor, and a step further; by hand, by another road than the solver's.</summary>
+/// <summary>
+/// The bank at a load, with a string out, conductor by conductor, and a step further; by hand, by another road than the solver's.
+/// </summary>
 public class BankTests
 {
     private static readonly BankEvaluation Bus = Some.Marrow.Bank();
 
     /// <summary>String: two units of 3 mΩ and a jumper of 0.25 m of 50 mm² with two lugs; link: 0.35 m of it with two lugs.</summary>
-    private const double R = 2 * 0.003 + 0.386e-3 * 0.25 + 2e-4, Link = 0.386e-3 * 0.35 + 2e-4;
+    private const double R = 2 * 0.003 + 0.386e-3 * 0.25 + 2e-4,
+        Link = 0.386e-3 * 0.35 + 2e-4;
 
     private static double Parallel(double x, double y) => x * y / (x + y);
 
-    /// <summary>Shares of the strings of a same-end ladder, at these places from the take-off; both rails have a link for each place between.</summary>
+    /// <summary>
+    /// Shares of the strings of a same-end ladder, at these places from the take-off; both rails have a link for each place between.
+    /// </summary>
     private static double[] Ladder(params int[] places)
     {
         var z = new double[places.Length];
         z[^1] = R;
-        for (var i = places.Length - 2; i >= 0; i--) z[i] = Parallel(R, z[i + 1] + 2 * Link * (places[i + 1] - places[i]));
+        for (var i = places.Length - 2; i >= 0; i--)
+            z[i] = Parallel(R, z[i + 1] + 2 * Link * (places[i + 1] - places[i]));
         var shares = new double[places.Length];
         double rest = 1;
         for (var i = 0; i < places.Length; i++)
@@ -40,7 +46,9 @@ public class BankTests
         Assert.Null(Some.Marrow.With(("~/parallel", 1)).Bank().Network!.SurvivesA);
     }
 
-    /// <summary>At 250 A without A: B carries more than its 100 A? 250 × its share of a ladder of three is 96.8 A: all three carry on.</summary>
+    /// <summary>
+    /// At 250 A without A: B carries more than its 100 A? 250 × its share of a ladder of three is 96.8 A: all three carry on.
+    /// </summary>
     [Fact]
     public void At_250_A_the_loss_of_A_is_survived_and_that_of_B_is_not()
     {
@@ -76,7 +84,14 @@ public class BankTests
     {
         var n = Bus.Network!;
         // Four jumpers, three links on either rail.
-        Assert.Equal((4, 6, 0), (n.Conductors.Count(c => c.Kind == ConductorKind.Jumper), n.Conductors.Count(c => c.Kind == ConductorKind.Link), n.Conductors.Count(c => c.Kind == ConductorKind.Lead)));
+        Assert.Equal(
+            (4, 6, 0),
+            (
+                n.Conductors.Count(c => c.Kind == ConductorKind.Jumper),
+                n.Conductors.Count(c => c.Kind == ConductorKind.Link),
+                n.Conductors.Count(c => c.Kind == ConductorKind.Lead)
+            )
+        );
         var link = n.Conductors.Single(c => c is { Kind: ConductorKind.Link, Rail: Pole.Positive, After: 1 });
         var amps = (1 - n.Shares[0]) * Bus.Currents!.BankWorstA;
         Assert.Equal((amps, amps * Link, amps * amps * Link), (link.Amps, link.DropV, link.HeatW), new Close());
@@ -89,7 +104,25 @@ public class BankTests
     [Fact]
     public void A_conductor_of_its_own_stands_apart()
     {
-        var longer = Some.Marrow.With(("~/wiring/links", new[] { new PlacedConductor { Rail = Pole.Positive, String = 1, After = 1, LengthM = 2, Size = "25 mm²" } })).Bank().Network!;
+        var longer = Some
+            .Marrow.With(
+                (
+                    "~/wiring/links",
+                    new[]
+                    {
+                        new PlacedConductor
+                        {
+                            Rail = Pole.Positive,
+                            String = 1,
+                            After = 1,
+                            LengthM = 2,
+                            Size = "25 mm²",
+                        },
+                    }
+                )
+            )
+            .Bank()
+            .Network!;
         var link = longer.Conductors.Single(c => c.Own);
         Assert.Equal(("25 mm²", 2.0, 0.78e-3 * 2 + 2e-4), (link.Size, link.LengthM, Math.Round(link.Ohm, 12)));
         Assert.True(link.AmpacityA < longer.Link.AmpacityA);
@@ -112,13 +145,26 @@ public class BankTests
         Assert.Equal((2, 5, 2304.0, 620.0), (more.Series, more.Parallel, Math.Round(more.MoreWh, 6), more.MorePrice));
         Assert.Equal(-2304, steps.Single(s => s.Title == "A string less").MoreWh, 6);
         Assert.Contains(steps, s => s.Title == "LFP 12.8 V 200 Ah instead");
-        foreach (var s in steps) Assert.Equal(s.UsableWh, DesignFormat.With(Some.Marrow, s.Changes).Bank().Bank!.UsableWh, 9);
+        foreach (var s in steps)
+            Assert.Equal(s.UsableWh, DesignFormat.With(Some.Marrow, s.Changes).Bank().Bank!.UsableWh, 9);
     }
 
     [Fact]
     public void Units_that_cannot_make_the_voltage_say_which_they_make()
     {
-        var all = UnitChoices.Work(Some.Marrow, 0, [new() { Key = "own-1", Name = "Mine", Cells = 5, Ah = 100 }]);
+        var all = UnitChoices.Work(
+            Some.Marrow,
+            0,
+            [
+                new()
+                {
+                    Key = "own-1",
+                    Name = "Mine",
+                    Cells = 5,
+                    Ah = 100,
+                },
+            ]
+        );
         Assert.Equal("2 in series make 24 V", all.Single(t => t.Item.Key == "lfp-12-100").Words);
         Assert.Equal("one makes 24 V", all.Single(t => t.Item.Key == "lfp-24-100").Words);
         Assert.Equal("cannot make 24 V", all.Single(t => t.Item.Key == "own-1").Words);
@@ -139,7 +185,8 @@ public class BankTests
 
     private sealed class Close : IEqualityComparer<(double, double, double)>
     {
-        public bool Equals((double, double, double) a, (double, double, double) b) => Math.Abs(a.Item1 - b.Item1) < 1e-9 && Math.Abs(a.Item2 - b.Item2) < 1e-9 && Math.Abs(a.Item3 - b.Item3) < 1e-9;
+        public bool Equals((double, double, double) a, (double, double, double) b) =>
+            Math.Abs(a.Item1 - b.Item1) < 1e-9 && Math.Abs(a.Item2 - b.Item2) < 1e-9 && Math.Abs(a.Item3 - b.Item3) < 1e-9;
 
         public int GetHashCode((double, double, double) x) => 0;
     }

@@ -10,32 +10,115 @@ public class BuildTests
 {
     private static DesignDocument Clinic => Some.Demo("Pell");
 
-    private static BuildChoice Choice(string unit, int volts, int series, int parallel, WiringStyle style = WiringStyle.Diagonal) => new(Some.Unit(unit), volts, series, parallel, style);
+    private static BuildChoice Choice(string unit, int volts, int series, int parallel, WiringStyle style = WiringStyle.Diagonal) =>
+        new(Some.Unit(unit), volts, series, parallel, style);
 
     private static Build Made(BuildChoice choice, BuildTerms? terms = null) => BuildMaker.Of(Clinic, 0, choice, terms ?? new())!;
 
-    /// <summary>What every build at 48 V has alike: fuse, disconnect, two bus bars, 6 m of 16 mm² with ten lugs, inverter, shunt with display.</summary>
+    /// <summary>
+    /// What every build at 48 V has alike: fuse, disconnect, two bus bars, 6 m of 16 mm² with ten lugs, inverter, shunt with display.
+    /// </summary>
     private const double Alike48 = 62 + 34 + 2 * 16 + 6 * 3.4 + 10 * 1.0 + 720 + 85;
 
-    public static TheoryData<string, int, int, int, WiringStyle, double, double, double, int, double> ByHand => new()
-    {
-        // Four 12 V units in series: a balancer, three jumpers of 0.25 m and six lugs, a box of 145 litres, 14 connections: 2 × 3 + 2 × (fuse, switch, shunt, balancer).
-        { "lfp-12-200", 48, 4, 1, WiringStyle.Diagonal, 4 * 590 + 45 + 3 * 0.25 * 3.4 + 6 * 1.0 + Alike48 + 55 + 38 * (14 * 0.1 + 4 * 0.25 + 1), 51.2 * 200 * 0.9, 3000, 14, 21.8 },
-        // Two of 24 V: one jumper.
-        { "lfp-24-200", 48, 2, 1, WiringStyle.Diagonal, 2 * 1240 + 45 + 0.25 * 3.4 + 2 * 1.0 + Alike48 + 85 + 38 * (10 * 0.1 + 2 * 0.25 + 1), 51.2 * 200 * 0.9, 3000, 10, 43.5 },
-        // Two 48 V blocks side by side: two rail links of 0.35 m and no balancer.
-        { "lfp-48-100", 48, 1, 2, WiringStyle.Diagonal, 2 * 1190 + 2 * 0.35 * 3.4 + 4 * 1.0 + Alike48 + 55 + 38 * (10 * 0.1 + 2 * 0.25 + 1), 51.2 * 200 * 0.9, 3000, 10, 44 },
-        // Two rack modules on bus bars of their own: four leads of 0.5 m, two bars more.
-        { "rack-48-100", 48, 1, 2, WiringStyle.BusBars, 2 * 1320 + 4 * 0.5 * 3.4 + 8 * 1.0 + 2 * 16 + Alike48 + 55 + 38 * (14 * 0.1 + 2 * 0.25 + 1), 51.2 * 200 * 0.9, 3000, 14, 43 },
-        // Twelve flooded 6 V units at 24 V, three strings: three balancers, three string fuses, nine jumpers, four links, the smaller inverter, 35 mm²;
-        // 26 + 2 × (fuse, three string fuses, switch, shunt, three balancers) = 44 connections.
-        { "flooded-6-215", 24, 4, 3, WiringStyle.Diagonal,
-            12 * 165 + 3 * 45 + 9 * 0.25 * 7.2 + 4 * 0.35 * 7.2 + 26 * 1.8 + 4 * 62 + 34 + 2 * 16 + 6 * 7.2 + 10 * 1.8 + 410 + 85 + 85 + 38 * (44 * 0.1 + 12 * 0.25 + 1), 24 * 645 * 0.5, 2000, 44, 28.2 },
-    };
+    public static TheoryData<string, int, int, int, WiringStyle, double, double, double, int, double> ByHand =>
+        new()
+        {
+            // Four 12 V units in series: a balancer, three jumpers of 0.25 m and six lugs, a box of 145 litres, 14 connections: 2 × 3 + 2 ×
+            // (fuse, switch, shunt, balancer).
+            {
+                "lfp-12-200",
+                48,
+                4,
+                1,
+                WiringStyle.Diagonal,
+                4 * 590 + 45 + 3 * 0.25 * 3.4 + 6 * 1.0 + Alike48 + 55 + 38 * (14 * 0.1 + 4 * 0.25 + 1),
+                51.2 * 200 * 0.9,
+                3000,
+                14,
+                21.8
+            },
+            // Two of 24 V: one jumper.
+            {
+                "lfp-24-200",
+                48,
+                2,
+                1,
+                WiringStyle.Diagonal,
+                2 * 1240 + 45 + 0.25 * 3.4 + 2 * 1.0 + Alike48 + 85 + 38 * (10 * 0.1 + 2 * 0.25 + 1),
+                51.2 * 200 * 0.9,
+                3000,
+                10,
+                43.5
+            },
+            // Two 48 V blocks side by side: two rail links of 0.35 m and no balancer.
+            {
+                "lfp-48-100",
+                48,
+                1,
+                2,
+                WiringStyle.Diagonal,
+                2 * 1190 + 2 * 0.35 * 3.4 + 4 * 1.0 + Alike48 + 55 + 38 * (10 * 0.1 + 2 * 0.25 + 1),
+                51.2 * 200 * 0.9,
+                3000,
+                10,
+                44
+            },
+            // Two rack modules on bus bars of their own: four leads of 0.5 m, two bars more.
+            {
+                "rack-48-100",
+                48,
+                1,
+                2,
+                WiringStyle.BusBars,
+                2 * 1320 + 4 * 0.5 * 3.4 + 8 * 1.0 + 2 * 16 + Alike48 + 55 + 38 * (14 * 0.1 + 2 * 0.25 + 1),
+                51.2 * 200 * 0.9,
+                3000,
+                14,
+                43
+            },
+            // Twelve flooded 6 V units at 24 V, three strings: three balancers, three string fuses, nine jumpers, four links, the smaller
+            // inverter, 35 mm²; 26 + 2 × (fuse, three string fuses, switch, shunt, three balancers) = 44 connections.
+            {
+                "flooded-6-215",
+                24,
+                4,
+                3,
+                WiringStyle.Diagonal,
+                12 * 165
+                    + 3 * 45
+                    + 9 * 0.25 * 7.2
+                    + 4 * 0.35 * 7.2
+                    + 26 * 1.8
+                    + 4 * 62
+                    + 34
+                    + 2 * 16
+                    + 6 * 7.2
+                    + 10 * 1.8
+                    + 410
+                    + 85
+                    + 85
+                    + 38 * (44 * 0.1 + 12 * 0.25 + 1),
+                24 * 645 * 0.5,
+                2000,
+                44,
+                28.2
+            },
+        };
 
     [Theory]
     [MemberData(nameof(ByHand))]
-    public void A_bill_and_its_figures_by_hand(string unit, int volts, int series, int parallel, WiringStyle style, double total, double usableWh, double acW, int connections, double lift)
+    public void A_bill_and_its_figures_by_hand(
+        string unit,
+        int volts,
+        int series,
+        int parallel,
+        WiringStyle style,
+        double total,
+        double usableWh,
+        double acW,
+        int connections,
+        double lift
+    )
     {
         var b = Made(Choice(unit, volts, series, parallel, style));
         Assert.Equal(total, b.Bill.Total, 6);
@@ -53,12 +136,19 @@ public class BuildTests
     [Fact]
     public void Upkeep_growth_and_communication()
     {
-        var (flooded, linked, block) = (Made(Choice("flooded-6-215", 24, 4, 3)), Made(Choice("lfp-12-100-bt", 24, 2, 3)), Made(Choice("lfp-48-100", 48, 1, 2)));
+        var (flooded, linked, block) = (
+            Made(Choice("flooded-6-215", 24, 4, 3)),
+            Made(Choice("lfp-12-100-bt", 24, 2, 3)),
+            Made(Choice("lfp-48-100", 48, 1, 2))
+        );
         // Four times five minutes a block.
         Assert.Equal((240.0, 0.0), (flooded.Bill.UpkeepMinutes, block.Bill.UpkeepMinutes));
         Assert.Equal("its maker allows 3 strings", flooded.Growth.Not);
         // Another block, no fuse with two strings, of 4.608 kWh.
-        Assert.Equal((1, 4608.0, 1190.0, (string?)null), (block.Growth.Units, Math.Round(block.Growth.UsableWh, 6), block.Growth.Price, block.Growth.Not));
+        Assert.Equal(
+            (1, 4608.0, 1190.0, (string?)null),
+            (block.Growth.Units, Math.Round(block.Growth.UsableWh, 6), block.Growth.Price, block.Growth.Not)
+        );
         Assert.True(linked.Communicates);
         Assert.DoesNotContain(linked.Bill.Lines, l => l.Part == BillPart.Balancers);
         // Bare cells get what protects them.
@@ -98,7 +188,19 @@ public class BuildTests
     [Fact]
     public void A_generated_stock_of_250_units_is_twenty_thousand_candidates()
     {
-        var stock = Enumerable.Range(0, 250).Select(i => Catalogue.Units[i % Catalogue.Units.Count] is var u ? u with { Key = $"{u.Key}-{i}", Ah = u.Ah * (0.6 + i % 17 * 0.07), Price = u.Price * (0.8 + i % 9 * 0.05) } : null!).ToList();
+        var stock = Enumerable
+            .Range(0, 250)
+            .Select(i =>
+                Catalogue.Units[i % Catalogue.Units.Count] is var u
+                    ? u with
+                    {
+                        Key = $"{u.Key}-{i}",
+                        Ah = u.Ah * (0.6 + i % 17 * 0.07),
+                        Price = u.Price * (0.8 + i % 9 * 0.05),
+                    }
+                    : null!
+            )
+            .ToList();
         var s = BuildSearch.Screen(Clinic, 0, stock);
         Assert.Equal(22_000, s.Candidates);
         Assert.InRange(s.Left.Count, 200, 2000);
@@ -116,7 +218,14 @@ public class BuildTests
         Assert.Contains(Made(Choice("lfp-48-50", 48, 1, 1)).Wrong, w => w.Contains("demand asks for 3", StringComparison.Ordinal));
     }
 
-    private static readonly BuildChoice?[] Five = [null, Choice("lfp-12-200", 48, 4, 1), Choice("lfp-24-200", 48, 2, 1), Choice("rack-48-100", 48, 1, 2), Choice("flooded-6-215", 24, 4, 3)];
+    private static readonly BuildChoice?[] Five =
+    [
+        null,
+        Choice("lfp-12-200", 48, 4, 1),
+        Choice("lfp-24-200", 48, 2, 1),
+        Choice("rack-48-100", 48, 1, 2),
+        Choice("flooded-6-215", 24, 4, 3),
+    ];
 
     /// <summary>Just below and just above each crossing the order is another.</summary>
     [Theory]
@@ -130,7 +239,8 @@ public class BuildTests
         var a = c.Builds[subject];
         foreach (var flip in c.Flips)
         {
-            if (flip.At is not { } at) continue;
+            if (flip.At is not { } at)
+                continue;
             var b = c.Builds.Single(x => x.Key == flip.B);
             bool ACheaper(double value)
             {
@@ -182,8 +292,13 @@ public class BuildTests
         var c = BuildCompare.Work(Clinic, 0, Five, new())!;
         var cheapest = c.Builds.Where(b => b.Fits).MinBy(b => b.Bill.Total)!;
         Assert.StartsWith($"{cheapest.Name} costs least", c.Verdict[0], StringComparison.Ordinal);
-        Assert.Contains(c.Verdict, v => v.Contains("when a unit fails", StringComparison.Ordinal) || v.Contains("connections", StringComparison.Ordinal));
-        Assert.Equal(["None of these can be built as it stands: each has a fault"], BuildCompare.Work(Clinic, 0, [Choice("flooded-6-215", 48, 8, 2)], new())!.Verdict);
+        Assert.Contains(c.Verdict, v =>
+            v.Contains("when a unit fails", StringComparison.Ordinal) || v.Contains("connections", StringComparison.Ordinal)
+        );
+        Assert.Equal(
+            ["None of these can be built as it stands: each has a fault"],
+            BuildCompare.Work(Clinic, 0, [Choice("flooded-6-215", 48, 8, 2)], new())!.Verdict
+        );
         Assert.Null(BuildCompare.Work(NewDesign.Empty("New"), 0, [null], new()));
     }
 
@@ -191,7 +306,14 @@ public class BuildTests
     [Fact]
     public void A_build_is_taken_over()
     {
-        foreach (var choice in new[] { Choice("lfp-24-200", 24, 1, 2), Choice("rack-48-100", 48, 1, 2, WiringStyle.BusBars), Choice("lfp-12-300", 12, 1, 2) })
+        foreach (
+            var choice in new[]
+            {
+                Choice("lfp-24-200", 24, 1, 2),
+                Choice("rack-48-100", 48, 1, 2, WiringStyle.BusBars),
+                Choice("lfp-12-300", 12, 1, 2),
+            }
+        )
         {
             var design = Clinic.With(("~/demand/loads/-", Some.Dc("Lamp", 40, 3) with { Volts = 12, Kind = LoadKind.Converter }));
             var then = DesignFormat.With(design, BuildBank.Changes(design, 0, choice));
@@ -208,7 +330,21 @@ public class BuildTests
     [Fact]
     public void Ones_own_prices_count_everywhere()
     {
-        var own = Clinic.With(("/prices/units", new[] { new UnitPrice { Key = "lfp-48-50", Price = 500, Date = "2026-11-26" } }), ("/prices/hourRate", 50));
+        var own = Clinic.With(
+            (
+                "/prices/units",
+                new[]
+                {
+                    new UnitPrice
+                    {
+                        Key = "lfp-48-50",
+                        Price = 500,
+                        Date = "2026-11-26",
+                    },
+                }
+            ),
+            ("/prices/hourRate", 50)
+        );
         var (before, after) = (BuildMaker.Present(Clinic, 0, new())!, BuildMaker.Present(own, 0, new())!);
         Assert.Equal((690.0, 500.0), (before.UnitPrice, after.UnitPrice));
         Assert.Equal(before.Bill.Total - 3 * 190 + before.Bill.Hours * 12, after.Bill.Total, 6);
@@ -216,20 +352,71 @@ public class BuildTests
         // What counts is said with the comparison: the design's, the table's, or what is tried.
         var said = BuildCompare.Work(own, 0, [null], new() { CyclesPerYear = 80 })!;
         Assert.Equal((50.0, 80.0, 12.0), (said.HourRate, said.CyclesPerYear, said.Years));
-        Assert.Equal((38.0, 5.0), (BuildCompare.Work(Clinic, 0, [null], new())!.HourRate, BuildCompare.Work(Clinic, 0, [null], new())!.CyclesPerYear));
+        Assert.Equal(
+            (38.0, 5.0),
+            (BuildCompare.Work(Clinic, 0, [null], new())!.HourRate, BuildCompare.Work(Clinic, 0, [null], new())!.CyclesPerYear)
+        );
         // A price that is only tried comes before both.
-        Assert.Equal(400, BuildMaker.Present(own, 0, new() { UnitPrices = new Dictionary<string, double> { ["lfp-48-50"] = 400 } })!.UnitPrice);
+        Assert.Equal(
+            400,
+            BuildMaker.Present(own, 0, new() { UnitPrices = new Dictionary<string, double> { ["lfp-48-50"] = 400 } })!.UnitPrice
+        );
     }
 
-    /// <summary>Four units of 522 × 240 × 218 mm and the like: in a locker of 550 × 1,050 × 300 they stand in a row, not two high.</summary>
+    /// <summary>
+    /// Four units of 522 × 240 × 218 mm and the like: in a locker of 550 × 1,050 × 300 they stand in a row, not two high.
+    /// </summary>
     [Fact]
     public void Units_in_a_given_space()
     {
-        var unit = Some.Unit("lfp-12-100") with { Size = new() { LengthMm = 500, WidthMm = 250, HeightMm = 200 } };
-        var locker = BuildSpace.Of(unit, 4, new() { LengthMm = 1050, WidthMm = 550, HeightMm = 300 })!;
+        var unit = Some.Unit("lfp-12-100") with
+        {
+            Size = new()
+            {
+                LengthMm = 500,
+                WidthMm = 250,
+                HeightMm = 200,
+            },
+        };
+        var locker = BuildSpace.Of(
+            unit,
+            4,
+            new()
+            {
+                LengthMm = 1050,
+                WidthMm = 550,
+                HeightMm = 300,
+            }
+        )!;
         Assert.Equal((true, 1), (locker.Fits, locker.High));
-        Assert.False(BuildSpace.Of(unit, 5, new() { LengthMm = 1050, WidthMm = 550, HeightMm = 300 })!.Fits);
-        Assert.True(BuildSpace.Of(unit, 5, new() { LengthMm = 1050, WidthMm = 550, HeightMm = 400 })!.Fits);
+        Assert.False(
+            BuildSpace
+                .Of(
+                    unit,
+                    5,
+                    new()
+                    {
+                        LengthMm = 1050,
+                        WidthMm = 550,
+                        HeightMm = 300,
+                    }
+                )!
+                .Fits
+        );
+        Assert.True(
+            BuildSpace
+                .Of(
+                    unit,
+                    5,
+                    new()
+                    {
+                        LengthMm = 1050,
+                        WidthMm = 550,
+                        HeightMm = 400,
+                    }
+                )!
+                .Fits
+        );
         var free = BuildSpace.Of(unit, 4, null)!;
         Assert.Null(free.Fits);
         Assert.True(free.Across * free.Deep * free.High >= 4);

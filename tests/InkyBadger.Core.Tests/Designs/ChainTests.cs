@@ -10,7 +10,9 @@ public class ChainTests
 {
     private static double Ac(double amps) => ((amps - 96 / 0.92 / 24) * 24 - 25) * 0.9;
 
-    /// <summary>Fuse 200 ÷ 1.25 = 160 A, cable 230 A, bank 302.6 A; jumpers carry 33.0 % of the bank's current, the busiest link 67.0 %.</summary>
+    /// <summary>
+    /// Fuse 200 ÷ 1.25 = 160 A, cable 230 A, bank 302.6 A; jumpers carry 33.0 % of the bank's current, the busiest link 67.0 %.
+    /// </summary>
     [Fact]
     public void The_library_bus_for_as_long_as_one_likes()
     {
@@ -47,11 +49,25 @@ public class ChainTests
     [Fact]
     public void The_bottleneck_is_named_whatever_it_is()
     {
-        Assert.StartsWith("The 10 mm² cable stops first", Some.Marrow.With(("~/runs/0/size", "10 mm²")).Bank().Chain!.Sentence, StringComparison.Ordinal);
-        Assert.StartsWith("The 6 mm² rail links stop first", Some.Marrow.With(("~/wiring/link", new Design.Conductor { Size = "6 mm²" })).Bank().Chain!.Sentence, StringComparison.Ordinal);
-        Assert.StartsWith("The switch stops first", Some.Marrow.With(("~/runs/0/switch", new RunSwitch { RatingA = 60 })).Bank().Chain!.Sentence, StringComparison.Ordinal);
+        Assert.StartsWith(
+            "The 10 mm² cable stops first",
+            Some.Marrow.With(("~/runs/0/size", "10 mm²")).Bank().Chain!.Sentence,
+            StringComparison.Ordinal
+        );
+        Assert.StartsWith(
+            "The 6 mm² rail links stop first",
+            Some.Marrow.With(("~/wiring/link", new Design.Conductor { Size = "6 mm²" })).Bank().Chain!.Sentence,
+            StringComparison.Ordinal
+        );
+        Assert.StartsWith(
+            "The switch stops first",
+            Some.Marrow.With(("~/runs/0/switch", new RunSwitch { RatingA = 60 })).Bank().Chain!.Sentence,
+            StringComparison.Ordinal
+        );
         Assert.StartsWith("The batteries stop first", Some.Marrow.With(("~/parallel", 1)).Bank().Chain!.Sentence, StringComparison.Ordinal);
-        Assert.Contains(Some.Marrow.With(("~/wiring/style", WiringStyle.BusBars)).Bank().Chain!.Continuous, l => l.Name == "the 50 mm² bus leads");
+        Assert.Contains(Some.Marrow.With(("~/wiring/style", WiringStyle.BusBars)).Bank().Chain!.Continuous, l =>
+            l.Name == "the 50 mm² bus leads"
+        );
         Assert.Null(Some.Demo("Hare").Bank().Chain);
     }
 
@@ -59,12 +75,48 @@ public class ChainTests
     [Fact]
     public void A_run_is_made_for_its_charging_too()
     {
-        var run = Some.Marrow.With(("~/sources", new[] { new Source { Id = "s", Name = "Mains", Amps = 180 } })).Bank().MainRun!;
+        var run = Some
+            .Marrow.With(
+                (
+                    "~/sources",
+                    new[]
+                    {
+                        new Source
+                        {
+                            Id = "s",
+                            Name = "Mains",
+                            Amps = 180,
+                        },
+                    }
+                )
+            )
+            .Bank()
+            .MainRun!;
         Assert.Equal((180.0, 225.0), (run.DesignA, run.RatingA!.Value));
-        Assert.Equal(Some.Marrow.Bank().MainRun!.DesignA, Some.Marrow.With(("~/sources", new[] { new Source { Id = "s", Name = "Mains", Amps = 100 } })).Bank().MainRun!.DesignA);
+        Assert.Equal(
+            Some.Marrow.Bank().MainRun!.DesignA,
+            Some.Marrow.With(
+                    (
+                        "~/sources",
+                        new[]
+                        {
+                            new Source
+                            {
+                                Id = "s",
+                                Name = "Mains",
+                                Amps = 100,
+                            },
+                        }
+                    )
+                )
+                .Bank()
+                .MainRun!.DesignA
+        );
     }
 
-    /// <summary>Two strings of four on rails: 6 series and 2 rail links, five fittings: 2·8 + 2·5 = 26 connections, 2.6 + 2 + 1 h.</summary>
+    /// <summary>
+    /// Two strings of four on rails: 6 series and 2 rail links, five fittings: 2·8 + 2·5 = 26 connections, 2.6 + 2 + 1 h.
+    /// </summary>
     [Fact]
     public void The_work_of_a_build()
     {

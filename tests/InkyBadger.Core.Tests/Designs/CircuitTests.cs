@@ -9,7 +9,8 @@ namespace InkyBadger.Core.Tests.Designs;
 /// <summary>Which circuits a design asks for, what class of fuse they are advised, and what is counted in them.</summary>
 public class CircuitTests
 {
-    private static DesignDocument Dc(params Load[] loads) => Some.New(loads).With(("~/systemV", 24), ("~/inverters", Array.Empty<object>()));
+    private static DesignDocument Dc(params Load[] loads) =>
+        Some.New(loads).With(("~/systemV", 24), ("~/inverters", Array.Empty<object>()));
 
     private static CircuitResult? Circuit(DesignDocument design, string id) => design.Bank().Circuits.SingleOrDefault(c => c.Id == id);
 
@@ -29,7 +30,28 @@ public class CircuitTests
     [Fact]
     public void A_load_with_states_is_wired_for_its_greatest()
     {
-        var radio = new Load { Id = "radio", Name = "Radio", Kind = LoadKind.Dc, Hours = 24, States = [new() { Name = "rest", Amps = 0.2, Share = 0.9 }, new() { Name = "send", Amps = 5, Share = 0.1 }] };
+        var radio = new Load
+        {
+            Id = "radio",
+            Name = "Radio",
+            Kind = LoadKind.Dc,
+            Hours = 24,
+            States =
+            [
+                new()
+                {
+                    Name = "rest",
+                    Amps = 0.2,
+                    Share = 0.9,
+                },
+                new()
+                {
+                    Name = "send",
+                    Amps = 5,
+                    Share = 0.1,
+                },
+            ],
+        };
         var c = Circuit(Dc(radio, Some.Dc("lamp", 10, 1)), "load-radio")!;
         // Amperes count at the nominal 25.6 V, and flow at 24 V when the bank is nearly empty.
         Assert.Equal(5 * 25.6 / 24, c.Run.DesignA, 9);
@@ -47,7 +69,16 @@ public class CircuitTests
     [Fact]
     public void Loads_that_draw_nothing_have_no_circuit()
     {
-        var design = Dc(Some.Dc("none", 20, 1) with { Quantity = 0 }, Some.Dc("zero", 0, 1), Some.Dc("spare", 30, 0), Some.Ac("kettle", 900, 1), Some.Dc("lamp", 10, 1));
+        var design = Dc(
+            Some.Dc("none", 20, 1) with
+            {
+                Quantity = 0,
+            },
+            Some.Dc("zero", 0, 1),
+            Some.Dc("spare", 30, 0),
+            Some.Ac("kettle", 900, 1),
+            Some.Dc("lamp", 10, 1)
+        );
         var ids = design.Bank().Circuits.Select(c => c.Id).ToList();
         Assert.DoesNotContain("load-none", ids);
         Assert.DoesNotContain("load-zero", ids);
@@ -59,7 +90,22 @@ public class CircuitTests
     [Fact]
     public void The_only_load_may_end_the_main_run()
     {
-        var motor = Dc(Some.Dc("motor", 1500, 2)).With(("~/runs", new[] { new Run { Id = "main", From = "bank", To = "motor", LengthM = 2 } }));
+        var motor = Dc(Some.Dc("motor", 1500, 2))
+            .With(
+                (
+                    "~/runs",
+                    new[]
+                    {
+                        new Run
+                        {
+                            Id = "main",
+                            From = "bank",
+                            To = "motor",
+                            LengthM = 2,
+                        },
+                    }
+                )
+            );
         Assert.Empty(motor.Bank().Circuits);
         Assert.Equal(["load-motor"], motor.With(("~/runs/0/to", "bus")).Bank().Circuits.Select(c => c.Id));
         Assert.Null(Circuit(motor.With(("~/runs/-", new Run { Id = "winch", To = "winch" })), "winch"));
@@ -80,7 +126,20 @@ public class CircuitTests
     [Fact]
     public void Bundled_with_others()
     {
-        var c = Circuit(Some.Marrow.With(("~/runs/-", new Run { Id = "load-l5", Size = "4 mm²", Bundled = 6 })), "load-l5")!.Run;
+        var c = Circuit(
+            Some.Marrow.With(
+                (
+                    "~/runs/-",
+                    new Run
+                    {
+                        Id = "load-l5",
+                        Size = "4 mm²",
+                        Bundled = 6,
+                    }
+                )
+            ),
+            "load-l5"
+        )!.Run;
         Assert.Equal((24.0, 0.6, 6), (Math.Round(c.AmpacityA!.Value, 9), c.BundleFactor, c.Bundled));
     }
 
@@ -114,16 +173,37 @@ public class CircuitTests
     [Fact]
     public void What_the_tables_do_not_know()
     {
-        var c = Circuit(Some.Marrow.With(("~/runs/-", new Run { Id = "load-l5", Size = "12 AWG", Fuse = new() { Class = "glass" } })), "load-l5")!;
+        var c = Circuit(
+            Some.Marrow.With(
+                (
+                    "~/runs/-",
+                    new Run
+                    {
+                        Id = "load-l5",
+                        Size = "12 AWG",
+                        Fuse = new() { Class = "glass" },
+                    }
+                )
+            ),
+            "load-l5"
+        )!;
         Assert.Equal(("blade-32", "12 AWG", (double?)null), (c.Run.FuseClass, c.Run.Size, c.Run.AmpacityA));
         Assert.Null(c.Run.DropV);
     }
 
-    /// <summary>Forty metres at 12 V: a mend is offered only at a voltage at which the run can be built, and says what it would be.</summary>
+    /// <summary>
+    /// Forty metres at 12 V: a mend is offered only at a voltage at which the run can be built, and says what it would be.
+    /// </summary>
     [Fact]
     public void A_way_out_is_one()
     {
-        var far = Some.Marrow.With(("~/systemV", 12), ("~/series", null), ("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-12-3000c")), ("~/runs/0/lengthM", 40), ("~/runs/0/busM", null));
+        var far = Some.Marrow.With(
+            ("~/systemV", 12),
+            ("~/series", null),
+            ("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-12-3000c")),
+            ("~/runs/0/lengthM", 40),
+            ("~/runs/0/busM", null)
+        );
         var finding = far.Finding("cable.none")!;
         Assert.NotEmpty(finding.Mends);
         foreach (var mend in finding.Mends)
@@ -138,7 +218,21 @@ public class CircuitTests
     [Fact]
     public void A_source_without_amperes_has_no_run()
     {
-        var design = Some.Marrow.With(("~/sources", new[] { new Source { Id = "a", Kind = SourceKind.DcDc, Amps = 30 }, new Source { Id = "b", Kind = SourceKind.Solar } }));
+        var design = Some.Marrow.With(
+            (
+                "~/sources",
+                new[]
+                {
+                    new Source
+                    {
+                        Id = "a",
+                        Kind = SourceKind.DcDc,
+                        Amps = 30,
+                    },
+                    new Source { Id = "b", Kind = SourceKind.Solar },
+                }
+            )
+        );
         Assert.Equal(["source-a"], design.Bank().Circuits.Where(c => c.Kind == CircuitKind.Charge).Select(c => c.Id));
         Assert.Equal("DC–DC charger", Circuit(design, "source-a")!.Name);
         // Three metres, nobody has measured them.
@@ -149,7 +243,19 @@ public class CircuitTests
     [Fact]
     public void The_main_run_bears_all_sources_together()
     {
-        var run = Some.Marrow.With(("~/sources", new[] { new Source { Id = "a", Amps = 100 }, new Source { Id = "b", Amps = 80 } })).Bank().MainRun!;
+        var run = Some
+            .Marrow.With(
+                (
+                    "~/sources",
+                    new[]
+                    {
+                        new Source { Id = "a", Amps = 100 },
+                        new Source { Id = "b", Amps = 80 },
+                    }
+                )
+            )
+            .Bank()
+            .MainRun!;
         Assert.Equal((180.0, 225.0), (run.DesignA, run.RatingA));
     }
 

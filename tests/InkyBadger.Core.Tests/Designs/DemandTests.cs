@@ -10,14 +10,41 @@ namespace InkyBadger.Core.Tests.Designs;
 public class DemandTests
 {
     private static Load Of(string id, double watts, double[][] windows, double surge = 0, Season season = Season.Both) =>
-        new() { Id = id, Name = id, Kind = LoadKind.Ac, Watts = watts, Windows = windows, SurgeWatts = surge, Season = season };
+        new()
+        {
+            Id = id,
+            Name = id,
+            Kind = LoadKind.Ac,
+            Watts = watts,
+            Windows = windows,
+            SurgeWatts = surge,
+            Season = season,
+        };
 
     /// <summary>
-    /// Winter: 1,000 W of heater for 2 h, and the lamp's 10 W for 10 h; summer: 1,500 W of air conditioner (start 4,000 W) for half an hour, and
-    /// the lamp. Winter takes more energy, summer has the worst instant.
+    /// Winter: 1,000 W of heater for 2 h, and the lamp's 10 W for 10 h; summer: 1,500 W of air conditioner (start 4,000 W) for half an
+    /// hour, and the lamp. Winter takes more energy, summer has the worst instant.
     /// </summary>
     internal static readonly DesignDocument Seasonal = Some.New(
-        Some.Ac("lamp", 10, 10), Of("heater", 1000, [[6, 8]], season: Season.Winter), Of("cooler", 1500, [[14, 14.5]], 4000, Season.Summer));
+        Some.Ac("lamp", 10, 10),
+        Of(
+            "heater",
+            1000,
+            [
+                [6, 8],
+            ],
+            season: Season.Winter
+        ),
+        Of(
+            "cooler",
+            1500,
+            [
+                [14, 14.5],
+            ],
+            4000,
+            Season.Summer
+        )
+    );
 
     [Fact]
     public void Either_season_is_worked_out_and_the_greater_need_counts()
@@ -44,7 +71,24 @@ public class DemandTests
     public void The_running_stretch_of_one_season_never_goes_on_in_the_other()
     {
         // On to the end of the winter's day and from the beginning of the summer's: two stretches of 2 h, not one of 4.
-        var split = Some.New(Of("a", 900, [[22, 24]], season: Season.Winter), Of("b", 900, [[0, 2]], season: Season.Summer));
+        var split = Some.New(
+            Of(
+                "a",
+                900,
+                [
+                    [22, 24],
+                ],
+                season: Season.Winter
+            ),
+            Of(
+                "b",
+                900,
+                [
+                    [0, 2],
+                ],
+                season: Season.Summer
+            )
+        );
         Assert.Equal(2, RunningLevels.Of(split.Bank().Loads!.Profile).Single(l => l.Watts == 900).Hours, 9);
     }
 
@@ -64,15 +108,28 @@ public class DemandTests
         var tape = new Tape();
         Evaluator.Evaluate(Seasonal, tape);
         foreach (var i in new[] { 0, 1 })
-            foreach (var field in new[] { "energyBankWh", "ahPerDay", "overnightWh", "idleWh", "idleShare", "inverterOnH", "rows/0/bankWh", "rows/0/share" })
-                Assert.NotNull(tape.Find($"/banks/0/energy/seasons/{i}/{field}"));
-        foreach (var field in new[] { "energyAcWh", "peakAcW", "peakDcW", "surgeDemandW" }) Assert.NotNull(tape.Find($"/banks/0/loads/seasons/1/{field}"));
+        foreach (
+            var field in new[]
+            {
+                "energyBankWh",
+                "ahPerDay",
+                "overnightWh",
+                "idleWh",
+                "idleShare",
+                "inverterOnH",
+                "rows/0/bankWh",
+                "rows/0/share",
+            }
+        )
+            Assert.NotNull(tape.Find($"/banks/0/energy/seasons/{i}/{field}"));
+        foreach (var field in new[] { "energyAcWh", "peakAcW", "peakDcW", "surgeDemandW" })
+            Assert.NotNull(tape.Find($"/banks/0/loads/seasons/1/{field}"));
         Assert.Equal("The bank is sized by winter.", tape.Find("/banks/0/energy/energyBankWh")!.Sentence);
     }
 
     /// <summary>
-    /// The kettle's first and last boil run beside the lift: five minutes later they do not. Without the kettle the lift's start with printer,
-    /// laptops and fridge is 3,600 + 450 + 130 + 60 = 4,240 W.
+    /// The kettle's first and last boil run beside the lift: five minutes later they do not. Without the kettle the lift's start with
+    /// printer, laptops and fridge is 3,600 + 450 + 130 + 60 = 4,240 W.
     /// </summary>
     [Fact]
     public void A_kettle_finds_its_quiet_minutes()
@@ -88,7 +145,15 @@ public class DemandTests
     [Fact]
     public void Nothing_is_moved_where_nothing_is_won()
     {
-        var lone = Some.New(Of("kettle", 2000, [[8, 8.1]]));
+        var lone = Some.New(
+            Of(
+                "kettle",
+                2000,
+                [
+                    [8, 8.1],
+                ]
+            )
+        );
         Assert.Empty(Moves.All(lone, 0, lone.Bank()));
         // All motors start together by the house rule: another hour does not help.
         var together = Some.Marrow.With(("/houseRules/set", "cautious"));
@@ -96,14 +161,15 @@ public class DemandTests
     }
 
     /// <summary>
-    /// Fridge: 360 Wh ÷ 0.90 become ÷ 0.92. Laptops: 2 × 65 × 0.88 W without their adapters. Idle: without the fridge its loads need 6 h 5 min
-    /// of 24, at 25 W. A soft starter: 40 % of 3,600 W.
+    /// Fridge: 360 Wh ÷ 0.90 become ÷ 0.92. Laptops: 2 × 65 × 0.88 W without their adapters. Idle: without the fridge its loads need 6 h 5
+    /// min of 24, at 25 W. A soft starter: 40 % of 3,600 W.
     /// </summary>
     [Fact]
     public void What_the_library_bus_could_save()
     {
         var all = WhatIfs.Work(Some.Marrow, 0);
-        WhatIf One(WhatIfKind kind, string title) => Assert.Single(all, w => w.Kind == kind && w.Title.Contains(title, StringComparison.Ordinal));
+        WhatIf One(WhatIfKind kind, string title) =>
+            Assert.Single(all, w => w.Kind == kind && w.Title.Contains(title, StringComparison.Ordinal));
         Assert.Equal(600 - 25 * (6 + 5 / 60.0) + 400 - 360 / 0.92, One(WhatIfKind.InverterOff, "at night").SavesWh, 6);
         Assert.Equal(780 / 0.9 - 780 * 0.88 / 0.92, One(WhatIfKind.OnDc, "Laptops").SavesWh, 6);
         Assert.Equal(400 - 360 / 0.92, One(WhatIfKind.OnDc, "Staff fridge").SavesWh, 6);
@@ -138,7 +204,17 @@ public class DemandTests
     [Fact]
     public void A_device_behind_a_converter_is_judged_by_the_converters_volts()
     {
-        Load Lamp(double? volts) => new() { Id = "lamp", Name = "lamp", Kind = LoadKind.Converter, Watts = 10, Hours = 4, Volts = volts, Window = new() { MinV = 20, MaxV = 30 } };
+        Load Lamp(double? volts) =>
+            new()
+            {
+                Id = "lamp",
+                Name = "lamp",
+                Kind = LoadKind.Converter,
+                Watts = 10,
+                Hours = 4,
+                Volts = volts,
+                Window = new() { MinV = 20, MaxV = 30 },
+            };
         var bank = Some.New(Lamp(null)).Bank();
         var device = bank.Devices[0];
         Assert.Equal((12.0, false), (device.GreatestV, device.Fits));
@@ -152,7 +228,20 @@ public class DemandTests
     [Fact]
     public void A_twelve_volt_device_on_twenty_four()
     {
-        var design = Some.Marrow.With(("~/demand/loads/4", new Load { Id = "l5", Name = "Pump", Kind = LoadKind.Dc, Amps = 5, Volts = 12, Hours = 2 }));
+        var design = Some.Marrow.With(
+            (
+                "~/demand/loads/4",
+                new Load
+                {
+                    Id = "l5",
+                    Name = "Pump",
+                    Kind = LoadKind.Dc,
+                    Amps = 5,
+                    Volts = 12,
+                    Hours = 2,
+                }
+            )
+        );
         Assert.Equal("A 12 V device on 25.6 V", design.Finding("load.window")!.Title);
         var mended = design.Mended("load.window");
         Assert.Null(mended.Finding("load.window"));
@@ -195,7 +284,17 @@ public class DemandTests
     [Fact]
     public void A_large_load_without_times_is_placed()
     {
-        var design = Some.New(Some.Ac("oven", 2000, 1), Of("pump", 700, [[11.5, 12.5]], 3000));
+        var design = Some.New(
+            Some.Ac("oven", 2000, 1),
+            Of(
+                "pump",
+                700,
+                [
+                    [11.5, 12.5],
+                ],
+                3000
+            )
+        );
         var f = design.Finding("load.no-times")!;
         Assert.Contains("3,000 W instead of 5,000 W", f.Mends[0].Outcome, StringComparison.Ordinal);
         Assert.Equal(3000, design.Mended("load.no-times").Bank().Loads!.SurgeDemandW);
@@ -206,13 +305,25 @@ public class DemandTests
     [Fact]
     public void Where_one_fridge_keeps_the_inverter_on_the_mend_says_so()
     {
-        var design = Some.New(Some.Ac("fridge", 60, 24), Of("kettle", 1800, [[8, 8.25]])).With(("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-24-3000")));
+        var design = Some.New(
+                Some.Ac("fridge", 60, 24),
+                Of(
+                    "kettle",
+                    1800,
+                    [
+                        [8, 8.25],
+                    ]
+                )
+            )
+            .With(("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-24-3000")));
         var idle = design.Finding("inverter.idle");
         Assert.Equal("fridge on DC, inverter off when idle", idle!.Mends[0].Label);
         Assert.Equal(0.25, design.Mended("inverter.idle").Bank().Energy!.InverterOnH, 9);
     }
 
-    /// <summary>Every load of the library stands as it comes: watts or amperes, hours, a start above what it runs at, a window that holds its volts.</summary>
+    /// <summary>
+    /// Every load of the library stands as it comes: watts or amperes, hours, a start above what it runs at, a window that holds its volts.
+    /// </summary>
     [Fact]
     public void The_library_is_sound()
     {
@@ -225,7 +336,8 @@ public class DemandTests
             Assert.True(load.SurgeWatts == 0 || load.SurgeWatts > load.Watts, key);
             Assert.True(load.Hours is > 0 and <= 24, key);
             Assert.True(load.Kind == LoadKind.Ac == load.Window is null || load.Kind == LoadKind.Dc, key);
-            if (load.Kind == LoadKind.Dc) Assert.True(load.Window is { } w && (load.Volts is not { } v || w.MinV <= v && v <= w.MaxV), key);
+            if (load.Kind == LoadKind.Dc)
+                Assert.True(load.Window is { } w && (load.Volts is not { } v || w.MinV <= v && v <= w.MaxV), key);
             Assert.True(design.Bank().Energy!.EnergyBankWh > 0, key);
         }
     }

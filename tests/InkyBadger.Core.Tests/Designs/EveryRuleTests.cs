@@ -21,8 +21,13 @@ public partial class EveryRuleTests
     }
 
     [Fact]
-    public void More_strings_than_the_house_rule() => FiresAndNot(
-        Some.Marrow.With(("~/unit", Some.Unit("lfp-12-100-bt")), ("~/parallel", 6)), Some.Marrow.With(("~/unit", Some.Unit("lfp-12-100-bt")), ("~/parallel", 4)), "bank.strings", Grade.Caution);
+    public void More_strings_than_the_house_rule() =>
+        FiresAndNot(
+            Some.Marrow.With(("~/unit", Some.Unit("lfp-12-100-bt")), ("~/parallel", 6)),
+            Some.Marrow.With(("~/unit", Some.Unit("lfp-12-100-bt")), ("~/parallel", 4)),
+            "bank.strings",
+            Grade.Caution
+        );
 
     /// <summary>One string of 100 A and 144 A at full load.</summary>
     [Fact]
@@ -36,13 +41,18 @@ public partial class EveryRuleTests
 
     /// <summary>285 A at the lift's start in a single string; its BMS gives 200 A for 10 s.</summary>
     [Fact]
-    public void A_start_beyond_the_peak_of_a_BMS() => FiresAndNot(Some.Marrow.With(("~/parallel", 1)), Some.Marrow, "bank.surge", Grade.Fault);
+    public void A_start_beyond_the_peak_of_a_BMS() =>
+        FiresAndNot(Some.Marrow.With(("~/parallel", 1)), Some.Marrow, "bank.surge", Grade.Fault);
 
     /// <summary>135 A nominal on 200 Ah are 0.68 C; the advised strings are pinned to what the rule of lean would allow.</summary>
     [Fact]
     public void A_C_rate_over_the_rule()
     {
-        var small = Some.Marrow.With(("~/parallel", 2), ("/houseRules/own", new Dictionary<string, object> { ["c-rate-lithium"] = 0.5 }), ("~/demand/loads", Array.Empty<Load>()));
+        var small = Some.Marrow.With(
+            ("~/parallel", 2),
+            ("/houseRules/own", new Dictionary<string, object> { ["c-rate-lithium"] = 0.5 }),
+            ("~/demand/loads", Array.Empty<Load>())
+        );
         FiresAndNot(small, Some.Marrow, "bank.c-rate", Grade.Caution);
         Assert.Equal(3000 / 0.9 / 25.6 / 200 + 25 / 25.6 / 200, small.Finding("bank.c-rate")!.Figures[0].Value, 9);
     }
@@ -59,7 +69,12 @@ public partial class EveryRuleTests
     [Fact]
     public void No_rating_so_large()
     {
-        var big = Some.Marrow.With(("~/systemV", 12), ("~/series", null), ("~/inverters/0/item", Inverter("inv-24-5000c") with { SystemV = 12 }), ("~/runs/0/fuse/class", "strip-32"));
+        var big = Some.Marrow.With(
+            ("~/systemV", 12),
+            ("~/series", null),
+            ("~/inverters/0/item", Inverter("inv-24-5000c") with { SystemV = 12 }),
+            ("~/runs/0/fuse/class", "strip-32")
+        );
         FiresAndNot(big, Some.Marrow, "fuse.rating", Grade.Fault);
         Assert.Contains("Strip fuse", big.Finding("fuse.rating")!.Title, StringComparison.Ordinal);
     }
@@ -82,18 +97,28 @@ public partial class EveryRuleTests
 
     /// <summary>2,700 W on 3,000: held for good, but 25 % more would be 3,375 W.</summary>
     [Fact]
-    public void Little_headroom() => FiresAndNot(
-        Some.New(Some.Ac("heater", 2700, 2)).With(("~/systemV", 24), ("~/inverters/0/item", Inverter("inv-24-3000"))),
-        Some.New(Some.Ac("heater", 2300, 2)).With(("~/systemV", 24), ("~/inverters/0/item", Inverter("inv-24-3000"))), "inverter.headroom", Grade.Caution);
+    public void Little_headroom() =>
+        FiresAndNot(
+            Some.New(Some.Ac("heater", 2700, 2)).With(("~/systemV", 24), ("~/inverters/0/item", Inverter("inv-24-3000"))),
+            Some.New(Some.Ac("heater", 2300, 2)).With(("~/systemV", 24), ("~/inverters/0/item", Inverter("inv-24-3000"))),
+            "inverter.headroom",
+            Grade.Caution
+        );
 
     [Fact]
     public void Every_rule_has_its_test()
     {
         var root = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(root.FullName, "InkyBadger.slnx"))) root = root.Parent!;
-        var rules = Directory.GetFiles(Path.Combine(root.FullName, "src/InkyBadger.Core/Findings"), "*.cs")
-            .SelectMany(f => Made().Matches(File.ReadAllText(f)).Select(m => m.Groups[1].Value)).Distinct().ToList();
-        var tests = string.Concat(Directory.GetFiles(Path.Combine(root.FullName, "tests/InkyBadger.Core.Tests/Designs"), "*.cs").Select(File.ReadAllText));
+        while (!File.Exists(Path.Combine(root.FullName, "InkyBadger.slnx")))
+            root = root.Parent!;
+        var rules = Directory
+            .GetFiles(Path.Combine(root.FullName, "src/InkyBadger.Core/Findings"), "*.cs")
+            .SelectMany(f => Made().Matches(File.ReadAllText(f)).Select(m => m.Groups[1].Value))
+            .Distinct()
+            .ToList();
+        var tests = string.Concat(
+            Directory.GetFiles(Path.Combine(root.FullName, "tests/InkyBadger.Core.Tests/Designs"), "*.cs").Select(File.ReadAllText)
+        );
         Assert.True(rules.Count >= 50, $"only {rules.Count} rules");
         Assert.DoesNotContain(rules, r => !tests.Contains($"\"{r}\"", StringComparison.Ordinal));
     }

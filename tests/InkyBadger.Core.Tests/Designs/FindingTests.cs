@@ -9,7 +9,14 @@ namespace InkyBadger.Core.Tests.Designs;
 public class FindingTests
 {
     /// <summary>The bus with everything in order: one more inverter size, diagonal take-off, every choice as advised.</summary>
-    private static DesignDocument Sound => Some.Marrow.With(("~/inverters/0/item", null), ("~/wiring/style", WiringStyle.Diagonal), ("~/unit", null), ("~/series", null), ("~/parallel", null));
+    private static DesignDocument Sound =>
+        Some.Marrow.With(
+            ("~/inverters/0/item", null),
+            ("~/wiring/style", WiringStyle.Diagonal),
+            ("~/unit", null),
+            ("~/series", null),
+            ("~/parallel", null)
+        );
 
     [Fact]
     public void A_sound_design_has_nothing_wrong()
@@ -27,22 +34,53 @@ public class FindingTests
         Assert.Equal(grades.Order(), grades);
     }
 
-    public static TheoryData<string, Grade, string, object?> OneChange => new()
-    {
-        { "fuse.none", Grade.Danger, "~/runs/0/fuse/absent", true },
-        { "fuse.above-cable", Grade.Danger, "~/runs/0", new Run { Id = "main", From = "bank", To = "inverter", LengthM = 2.5, Size = "95 mm²", Fuse = new() { RatingA = 450 } } },
-        { "fuse.nuisance", Grade.Fault, "~/runs/0/fuse/ratingA", 100 },
-        { "fuse.interrupt", Grade.Danger, "~/runs/0/fuse/class", "sf51-32" },
-        { "fuse.far", Grade.Danger, "~/runs/0/fuse/distanceM", 0.6 },
-        { "cable.thin", Grade.Danger, "~/runs/0/size", "16 mm²" },
-        { "cable.size", Grade.Fault, "~/runs/0/size", "4 AWG" },
-        { "cable.drop", Grade.Caution, "~/runs/0", new Run { Id = "main", From = "bank", To = "inverter", LengthM = 9, Size = "70 mm²" } },
-        { "links.thin", Grade.Danger, "~/wiring/link", new Design.Conductor { Size = "16 mm²" } },
-        { "bank.take-off", Grade.Caution, "~/wiring/style", WiringStyle.SameEnd },
-        { "inverter.class", Grade.Danger, "~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-12-3000c") },
-        { "inverter.surge", Grade.Fault, "~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-24-3000") },
-        { "inverter.running", Grade.Fault, "~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-24-2000") },
-    };
+    public static TheoryData<string, Grade, string, object?> OneChange =>
+        new()
+        {
+            { "fuse.none", Grade.Danger, "~/runs/0/fuse/absent", true },
+            {
+                "fuse.above-cable",
+                Grade.Danger,
+                "~/runs/0",
+                new Run
+                {
+                    Id = "main",
+                    From = "bank",
+                    To = "inverter",
+                    LengthM = 2.5,
+                    Size = "95 mm²",
+                    Fuse = new() { RatingA = 450 },
+                }
+            },
+            { "fuse.nuisance", Grade.Fault, "~/runs/0/fuse/ratingA", 100 },
+            { "fuse.interrupt", Grade.Danger, "~/runs/0/fuse/class", "sf51-32" },
+            { "fuse.far", Grade.Danger, "~/runs/0/fuse/distanceM", 0.6 },
+            { "cable.thin", Grade.Danger, "~/runs/0/size", "16 mm²" },
+            { "cable.size", Grade.Fault, "~/runs/0/size", "4 AWG" },
+            {
+                "cable.drop",
+                Grade.Caution,
+                "~/runs/0",
+                new Run
+                {
+                    Id = "main",
+                    From = "bank",
+                    To = "inverter",
+                    LengthM = 9,
+                    Size = "70 mm²",
+                }
+            },
+            {
+                "links.thin",
+                Grade.Danger,
+                "~/wiring/link",
+                new Design.Conductor { Size = "16 mm²" }
+            },
+            { "bank.take-off", Grade.Caution, "~/wiring/style", WiringStyle.SameEnd },
+            { "inverter.class", Grade.Danger, "~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-12-3000c") },
+            { "inverter.surge", Grade.Fault, "~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-24-3000") },
+            { "inverter.running", Grade.Fault, "~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-24-2000") },
+        };
 
     [Theory]
     [MemberData(nameof(OneChange))]
@@ -130,7 +168,20 @@ public class FindingTests
         var bank = Some.Demo("Pell").With(("~/runs/0/fuse/class", "sf30-58"));
         Assert.Equal(58.4, bank.Bank().Protection!.GreatestChargingV, 9);
         Assert.NotNull(bank.Finding("fuse.voltage"));
-        var set = bank.With(("~/sources", new[] { new Source { Id = "s1", Name = "Roof", SettingV = 56.8 } }));
+        var set = bank.With(
+            (
+                "~/sources",
+                new[]
+                {
+                    new Source
+                    {
+                        Id = "s1",
+                        Name = "Roof",
+                        SettingV = 56.8,
+                    },
+                }
+            )
+        );
         Assert.Equal(56.8, set.Bank().Protection!.GreatestChargingV, 9);
         Assert.Null(set.Finding("fuse.voltage"));
     }
@@ -138,8 +189,44 @@ public class FindingTests
     [Fact]
     public void Unlike_units_in_one_string_are_a_danger_by_chemistry_and_a_fault_by_capacity()
     {
-        Assert.Equal(Grade.Fault, Some.Marrow.With(("~/positions", new[] { new Position { String = 1, Unit = 2, Item = Some.Unit("lfp-12-200") } })).Finding("bank.unlike-series")!.Grade);
-        Assert.Equal(Grade.Danger, Some.Marrow.With(("~/positions", new[] { new Position { String = 1, Unit = 2, Item = Some.Unit("agm-12-100") } })).Finding("bank.unlike-series")!.Grade);
+        Assert.Equal(
+            Grade.Fault,
+            Some.Marrow.With(
+                    (
+                        "~/positions",
+                        new[]
+                        {
+                            new Position
+                            {
+                                String = 1,
+                                Unit = 2,
+                                Item = Some.Unit("lfp-12-200"),
+                            },
+                        }
+                    )
+                )
+                .Finding("bank.unlike-series")!
+                .Grade
+        );
+        Assert.Equal(
+            Grade.Danger,
+            Some.Marrow.With(
+                    (
+                        "~/positions",
+                        new[]
+                        {
+                            new Position
+                            {
+                                String = 1,
+                                Unit = 2,
+                                Item = Some.Unit("agm-12-100"),
+                            },
+                        }
+                    )
+                )
+                .Finding("bank.unlike-series")!
+                .Grade
+        );
         Assert.Null(Some.Marrow.Finding("bank.unlike-series"));
     }
 
@@ -155,7 +242,11 @@ public class FindingTests
     [Fact]
     public void More_in_series_or_strings_than_the_maker_allows()
     {
-        var long24 = Sound.With(("~/systemV", 48), ("~/inverters/0/item", null), ("~/unit", Some.Unit("lfp-24-100") with { MaxSeries = 1 }));
+        var long24 = Sound.With(
+            ("~/systemV", 48),
+            ("~/inverters/0/item", null),
+            ("~/unit", Some.Unit("lfp-24-100") with { MaxSeries = 1 })
+        );
         Assert.Equal(Grade.Fault, long24.Finding("bank.max-series")!.Grade);
         Assert.NotNull(Sound.With(("~/unit", Some.Unit("lfp-12-100")), ("~/parallel", 6)).Finding("bank.max-parallel"));
         Assert.Null(Sound.Finding("bank.max-series"));
@@ -166,9 +257,21 @@ public class FindingTests
     [Fact]
     public void One_unit_out_can_bring_the_rest_down()
     {
-        var two = Sound.With(("~/unit", Some.Unit("lfp-12-200")), ("~/parallel", 2), ("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-24-5000c")));
+        var two = Sound.With(
+            ("~/unit", Some.Unit("lfp-12-200")),
+            ("~/parallel", 2),
+            ("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-24-5000c"))
+        );
         Assert.NotNull(two.Finding("bank.cascade"));
-        Assert.Null(Sound.With(("~/unit", Some.Unit("lfp-12-100")), ("~/parallel", 4), ("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-24-2000"))).Finding("bank.cascade"));
+        Assert.Null(
+            Sound
+                .With(
+                    ("~/unit", Some.Unit("lfp-12-100")),
+                    ("~/parallel", 4),
+                    ("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-24-2000"))
+                )
+                .Finding("bank.cascade")
+        );
     }
 
     [Fact]
@@ -187,7 +290,8 @@ public class FindingTests
         var big = Some.New(Some.Ac("oven", 2300, 0.5)).With(("~/systemV", 12));
         Assert.Equal(Station.Voltage, big.Finding("inverter.twelve-volts")!.Station);
         Assert.Equal(24, big.Mended("inverter.twelve-volts").Bank().Voltage!.SystemV);
-        var hum = Some.New(Some.Ac("radio", 90, 2) with { WaveSensitive = true }).With(("~/systemV", 12), ("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-12-1200-mod")));
+        var hum = Some.New(Some.Ac("radio", 90, 2) with { WaveSensitive = true })
+            .With(("~/systemV", 12), ("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-12-1200-mod")));
         Assert.NotNull(hum.Finding("inverter.wave"));
         Assert.Null(hum.Mended("inverter.wave").Finding("inverter.wave"));
     }
@@ -206,7 +310,11 @@ public class FindingTests
     [Fact]
     public void No_cable_is_said_with_a_way_out()
     {
-        var far = Sound.With(("~/systemV", 12), ("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-12-3000c")), ("~/runs/0/lengthM", 40));
+        var far = Sound.With(
+            ("~/systemV", 12),
+            ("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-12-3000c")),
+            ("~/runs/0/lengthM", 40)
+        );
         var finding = far.Finding("cable.none")!;
         Assert.Contains("drop", finding.Why, StringComparison.Ordinal);
         Assert.Equal(48, far.Mended("cable.none").Bank().Voltage!.SystemV);

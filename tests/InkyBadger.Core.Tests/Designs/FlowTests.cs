@@ -6,7 +6,9 @@ using InkyBadger.Core.Wiring;
 
 namespace InkyBadger.Core.Tests.Designs;
 
-/// <summary>Everything that flows on the bus flows out of the bank: own runs, other banks, further inverters; and what a new voltage frees.</summary>
+/// <summary>
+/// Everything that flows on the bus flows out of the bank: own runs, other banks, further inverters; and what a new voltage frees.
+/// </summary>
 public class FlowTests
 {
     private static Flows Flows(DesignDocument design, int bank = 0) => new SiteWork(design)[bank].Flows.Need();
@@ -16,14 +18,30 @@ public class FlowTests
     public void A_run_of_ones_own_leaves_the_bank()
     {
         var before = Some.Marrow.Bank();
-        var bank = Some.Marrow.With(("~/runs/-", new Run { Id = "winch", To = "winch", Amps = 200 })).Bank();
+        var bank = Some
+            .Marrow.With(
+                (
+                    "~/runs/-",
+                    new Run
+                    {
+                        Id = "winch",
+                        To = "winch",
+                        Amps = 200,
+                    }
+                )
+            )
+            .Bank();
         Assert.Equal(before.Currents!.BankWorstA + 200, bank.Currents!.BankWorstA, 9);
         Assert.Equal(before.Currents.BankNominalA + 200, bank.Currents.BankNominalA, 9);
         Assert.Equal(bank.Currents.BankWorstA, bank.Network!.StringCurrentsA.Sum(), 9);
         Assert.Equal(bank.Currents.BankWorstA, bank.MainRun!.DesignA, 9);
         Assert.Equal(before.Currents.BesideWorstA + 200, bank.Currents.BesideWorstA, 9);
         var inverter = bank.Inverter!;
-        Assert.Equal(Math.Max(0, ((bank.Network.CeilingA!.Value - bank.Currents.BesideWorstA) * 24 - inverter.IdleW) * inverter.Efficiency), bank.Network.AllowsAcW!.Value, 6);
+        Assert.Equal(
+            Math.Max(0, ((bank.Network.CeilingA!.Value - bank.Currents.BesideWorstA) * 24 - inverter.IdleW) * inverter.Efficiency),
+            bank.Network.AllowsAcW!.Value,
+            6
+        );
         Assert.True(bank.Network.AllowsAcW < before.Network!.AllowsAcW - 200 * 24 * 0.8);
     }
 
@@ -48,17 +66,53 @@ public class FlowTests
     [Fact]
     public void What_an_isolator_passes()
     {
-        var design = Some.Demo("Tern") with { Joins = [new() { From = "b1", To = "b2", Kind = JoinKind.Isolator, Amps = 40 }] };
+        var design = Some.Demo("Tern") with
+        {
+            Joins =
+            [
+                new()
+                {
+                    From = "b1",
+                    To = "b2",
+                    Kind = JoinKind.Isolator,
+                    Amps = 40,
+                },
+            ],
+        };
         Assert.Equal((40.0, 40.0), (Flows(design).Joins.WorstA, Flows(design).Joins.NominalA));
     }
 
-    /// <summary>A second inverter of 1,000 W at 90 % and 10 W idle asks for (1000 ÷ 0.9 + 10) ÷ 24 = 46.7 A more, by a run of its own.</summary>
+    /// <summary>
+    /// A second inverter of 1,000 W at 90 % and 10 W idle asks for (1000 ÷ 0.9 + 10) ÷ 24 = 46.7 A more, by a run of its own.
+    /// </summary>
     [Fact]
     public void A_second_inverter()
     {
-        var item = new InverterItem { Key = "two", Name = "Second", SystemV = 24, ContinuousW = 1000, SurgeW = 2000, Efficiency = 0.9, IdleW = 10, Price = 300 };
+        var item = new InverterItem
+        {
+            Key = "two",
+            Name = "Second",
+            SystemV = 24,
+            ContinuousW = 1000,
+            SurgeW = 2000,
+            Efficiency = 0.9,
+            IdleW = 10,
+            Price = 300,
+        };
         var before = Some.Marrow.Bank();
-        var bank = Some.Marrow.With(("~/inverters/-", new InverterChoice { Id = "i2", Item = item, OnH = 5 })).Bank();
+        var bank = Some
+            .Marrow.With(
+                (
+                    "~/inverters/-",
+                    new InverterChoice
+                    {
+                        Id = "i2",
+                        Item = item,
+                        OnH = 5,
+                    }
+                )
+            )
+            .Bank();
         var amps = (1000 / 0.9 + 10) / 24;
         Assert.Equal(before.Currents!.BankWorstA + amps, bank.Currents!.BankWorstA, 9);
         Assert.Equal(amps, bank.Circuits.Single(c => c.Kind == CircuitKind.FurtherInverter).Run.DesignA, 9);
@@ -68,8 +122,11 @@ public class FlowTests
         Assert.Equal(before.Needs!.InverterPrice + 300, bank.Needs!.InverterPrice, 9);
         // By today's loads alone it only idles too.
         var byLoad = ("/houseRules/own", (object?)new Dictionary<string, object> { ["inverter-run-current"] = "load" });
-        Assert.Equal(Some.Marrow.With(byLoad).Bank().Currents!.BankWorstA + 10.0 / 24,
-            Some.Marrow.With(byLoad, ("~/inverters/-", new InverterChoice { Id = "i2", Item = item })).Bank().Currents!.BankWorstA, 9);
+        Assert.Equal(
+            Some.Marrow.With(byLoad).Bank().Currents!.BankWorstA + 10.0 / 24,
+            Some.Marrow.With(byLoad, ("~/inverters/-", new InverterChoice { Id = "i2", Item = item })).Bank().Currents!.BankWorstA,
+            9
+        );
     }
 
     /// <summary>Of two loads of one name only the one that starts hardest is stacked: 500 + 500 + 1,000 W.</summary>
@@ -87,7 +144,23 @@ public class FlowTests
     [Fact]
     public void A_chargers_setting_does_not_come_along()
     {
-        var design = Some.Demo("Pell").With(("~/systemV", 48), ("~/sources", new[] { new Source { Id = "s1", Kind = SourceKind.Mains, Amps = 20, SettingV = 56.8 } }));
+        var design = Some.Demo("Pell")
+            .With(
+                ("~/systemV", 48),
+                (
+                    "~/sources",
+                    new[]
+                    {
+                        new Source
+                        {
+                            Id = "s1",
+                            Kind = SourceKind.Mains,
+                            Amps = 20,
+                            SettingV = 56.8,
+                        },
+                    }
+                )
+            );
         Assert.Equal(56.8, design.Bank().Voltage!.GreatestV, 9);
         var rung = VoltageLadder.Work(design, 0).Single(r => r.SystemV == 12);
         Assert.Equal(14.6, rung.Needs!.TouchV, 9);
@@ -98,9 +171,19 @@ public class FlowTests
     [Fact]
     public void One_known_setting_says_nothing_of_the_others()
     {
-        Source At(string id, double? volts) => new() { Id = id, Kind = SourceKind.Mains, Amps = 10, SettingV = volts };
+        Source At(string id, double? volts) =>
+            new()
+            {
+                Id = id,
+                Kind = SourceKind.Mains,
+                Amps = 10,
+                SettingV = volts,
+            };
         double Greatest(params Source[] sources) => Some.Marrow.With(("~/sources", sources)).Bank().Voltage!.GreatestV;
-        Assert.Equal((28.4, 29.2, 30.0), (Greatest(At("a", 28.4)), Greatest(At("a", 28.4), At("b", null)), Greatest(At("a", 30), At("b", null))));
+        Assert.Equal(
+            (28.4, 29.2, 30.0),
+            (Greatest(At("a", 28.4)), Greatest(At("a", 28.4), At("b", null)), Greatest(At("a", 30), At("b", null)))
+        );
         Assert.Equal(29.2, Some.Marrow.With(("~/sources", new[] { At("a", 28.4), At("b", null) })).Bank().Protection!.GreatestChargingV, 9);
     }
 
@@ -122,10 +205,49 @@ public class FlowTests
     [Fact]
     public void What_a_new_voltage_frees()
     {
-        var lamp = new Load { Id = "l", Name = "Lamp", Kind = LoadKind.Dc, Watts = 40, Hours = 5, Window = new() { MinV = 20, MaxV = 30 } };
-        var bank = Some.Marrow.With(
-            ("~/demand/loads/-", (object?)lamp), ("~/sources", new[] { new Source { Id = "s", Kind = SourceKind.Solar, Amps = 20, SettingV = 28.4 } }), ("~/wiring/link", new Core.Design.Conductor { Size = "50 mm²", LengthM = 0.4 }),
-            ("~/runs/-", new Run { Id = "load-l", Size = "6 mm²", LengthM = 7, Fuse = new() { Class = "blade-32", RatingA = 15, DistanceM = 0.1 } })).Banks[0];
+        var lamp = new Load
+        {
+            Id = "l",
+            Name = "Lamp",
+            Kind = LoadKind.Dc,
+            Watts = 40,
+            Hours = 5,
+            Window = new() { MinV = 20, MaxV = 30 },
+        };
+        var bank = Some
+            .Marrow.With(
+                ("~/demand/loads/-", (object?)lamp),
+                (
+                    "~/sources",
+                    new[]
+                    {
+                        new Source
+                        {
+                            Id = "s",
+                            Kind = SourceKind.Solar,
+                            Amps = 20,
+                            SettingV = 28.4,
+                        },
+                    }
+                ),
+                ("~/wiring/link", new Core.Design.Conductor { Size = "50 mm²", LengthM = 0.4 }),
+                (
+                    "~/runs/-",
+                    new Run
+                    {
+                        Id = "load-l",
+                        Size = "6 mm²",
+                        LengthM = 7,
+                        Fuse = new()
+                        {
+                            Class = "blade-32",
+                            RatingA = 15,
+                            DistanceM = 0.1,
+                        },
+                    }
+                )
+            )
+            .Banks[0];
         var then = SystemVoltage.Set(bank, 24, 48);
         Assert.Equal((48, (int?)null, (int?)null), (then.SystemV, then.Series, then.Parallel));
         Assert.Equal("lfp-12-100", then.Unit!.Key);

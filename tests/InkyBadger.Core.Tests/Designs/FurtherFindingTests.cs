@@ -19,11 +19,20 @@ public class FurtherFindingTests
         Assert.NotNull(finding);
         Assert.Equal(grade, finding.Grade);
         Assert.NotEmpty(finding.Figures);
-        if (finding.Mends.Count > 0) Assert.Null(design.Mended(rule).Finding(rule));
+        if (finding.Mends.Count > 0)
+            Assert.Null(design.Mended(rule).Finding(rule));
     }
 
     private static Position At(int s, int u, string? key = null, double? age = null, double? soc = null, double? health = null) =>
-        new() { String = s, Unit = u, Item = key is null ? null : Some.Unit(key), AgeYears = age, Soc = soc, Health = health };
+        new()
+        {
+            String = s,
+            Unit = u,
+            Item = key is null ? null : Some.Unit(key),
+            AgeYears = age,
+            Soc = soc,
+            Health = health,
+        };
 
     [Fact]
     public void Unlike_strings_by_the_house_rule()
@@ -32,7 +41,12 @@ public class FurtherFindingTests
         var other = Bus.With(("~/positions", new[] { At(4, 1, "lfp-12-200"), At(4, 2, "lfp-12-200") }));
         Fires(other, "bank.unlike-parallel", Grade.Caution);
         Assert.Null(other.With(("/houseRules/set", "lean")).Finding("bank.unlike-parallel"));
-        Assert.Equal(Grade.Danger, Bus.With(("/houseRules/set", "lean"), ("~/positions", new[] { At(4, 1, "agm-12-200"), At(4, 2, "agm-12-200") })).Finding("bank.unlike-parallel")!.Grade);
+        Assert.Equal(
+            Grade.Danger,
+            Bus.With(("/houseRules/set", "lean"), ("~/positions", new[] { At(4, 1, "agm-12-200"), At(4, 2, "agm-12-200") }))
+                .Finding("bank.unlike-parallel")!
+                .Grade
+        );
         // Equal limits, another capacity: typical allows it, cautious does not.
         var alike = Some.Unit("lfp-12-100") with { Ah = 120 };
         var near = Bus.With(("~/positions", new[] { At(4, 1) with { Item = alike }, At(4, 2) with { Item = alike } }));
@@ -58,14 +72,19 @@ public class FurtherFindingTests
         Assert.Null(Bus.With(("~/positions", new[] { At(1, 1, age: 0.5) })).Finding("bank.mixed-age"));
     }
 
-    /// <summary>8 cells: 3.34 V at 95 %, 3.24 V at 20 %: 0.8 V apart, through two strings of 6.2965 mΩ and two links of 0.3351 mΩ.</summary>
+    /// <summary>
+    /// 8 cells: 3.34 V at 95 %, 3.24 V at 20 %: 0.8 V apart, through two strings of 6.2965 mΩ and two links of 0.3351 mΩ.
+    /// </summary>
     [Fact]
     public void Strings_that_are_not_equally_full_are_not_joined_yet()
     {
         var apart = Bus.With(("~/positions", new[] { At(1, 1, soc: 0.95), At(1, 2, soc: 0.95), At(2, 1, soc: 0.2), At(2, 2, soc: 0.2) }));
         Fires(apart, "bank.unequal-charge", Grade.Caution);
         Assert.Equal(0.8 / (2 * 0.0062965 + 2 * 0.0003351), apart.Finding("bank.unequal-charge")!.Figures[1].Value, 6);
-        Assert.Null(Bus.With(("~/positions", new[] { At(1, 1, soc: 0.5), At(1, 2, soc: 0.5), At(2, 1, soc: 0.55), At(2, 2, soc: 0.55) })).Finding("bank.unequal-charge"));
+        Assert.Null(
+            Bus.With(("~/positions", new[] { At(1, 1, soc: 0.5), At(1, 2, soc: 0.5), At(2, 1, soc: 0.55), At(2, 2, soc: 0.55) }))
+                .Finding("bank.unequal-charge")
+        );
     }
 
     [Fact]
@@ -73,36 +92,140 @@ public class FurtherFindingTests
     {
         var bars = Bus.With(("~/wiring/style", WiringStyle.BusBars));
         Assert.Null(bars.Finding("bank.unequal-leads"));
-        Fires(bars.With(("~/wiring/leads", new[] { new PlacedConductor { Rail = Pole.Positive, String = 1, LengthM = 3 } })), "bank.unequal-leads", Grade.Caution);
+        Fires(
+            bars.With(
+                (
+                    "~/wiring/leads",
+                    new[]
+                    {
+                        new PlacedConductor
+                        {
+                            Rail = Pole.Positive,
+                            String = 1,
+                            LengthM = 3,
+                        },
+                    }
+                )
+            ),
+            "bank.unequal-leads",
+            Grade.Caution
+        );
     }
 
     /// <summary>Four strings of units that take 50 A each: 200 A; by the chemistry 0.5 × 400 = 200 A.</summary>
     [Fact]
     public void More_charge_than_the_bank_takes()
     {
-        Fires(Charged(new() { Id = "s", Name = "Mains", Kind = SourceKind.Mains, Amps = 240 }), "charge.too-much", Grade.Caution);
-        Assert.Null(Charged(new() { Id = "s", Name = "Mains", Kind = SourceKind.Mains, Amps = 200 }).Finding("charge.too-much"));
+        Fires(
+            Charged(
+                new()
+                {
+                    Id = "s",
+                    Name = "Mains",
+                    Kind = SourceKind.Mains,
+                    Amps = 240,
+                }
+            ),
+            "charge.too-much",
+            Grade.Caution
+        );
+        Assert.Null(
+            Charged(
+                    new()
+                    {
+                        Id = "s",
+                        Name = "Mains",
+                        Kind = SourceKind.Mains,
+                        Amps = 200,
+                    }
+                )
+                .Finding("charge.too-much")
+        );
     }
 
     [Fact]
     public void An_alternator_straight_to_a_bank_that_can_open()
     {
-        Fires(Charged(new() { Id = "s", Name = "Engine", Kind = SourceKind.Alternator, Amps = 60 }), "charge.alternator", Grade.Danger);
-        Assert.Null(Some.Demo("Hare").With(("~/sources", new[] { new Source { Id = "s", Kind = SourceKind.Alternator, Amps = 20 } })).Finding("charge.alternator"));
+        Fires(
+            Charged(
+                new()
+                {
+                    Id = "s",
+                    Name = "Engine",
+                    Kind = SourceKind.Alternator,
+                    Amps = 60,
+                }
+            ),
+            "charge.alternator",
+            Grade.Danger
+        );
+        Assert.Null(
+            Some.Demo("Hare")
+                .With(
+                    (
+                        "~/sources",
+                        new[]
+                        {
+                            new Source
+                            {
+                                Id = "s",
+                                Kind = SourceKind.Alternator,
+                                Amps = 20,
+                            },
+                        }
+                    )
+                )
+                .Finding("charge.alternator")
+        );
     }
 
     [Theory]
     [InlineData(30.5, Grade.Danger)]
     [InlineData(26.4, Grade.Caution)]
-    public void A_setting_of_another_chemistry(double setting, Grade grade) => Fires(Charged(new() { Id = "s", Name = "Roof", SettingV = setting }), "charge.setting", grade);
+    public void A_setting_of_another_chemistry(double setting, Grade grade) =>
+        Fires(
+            Charged(
+                new()
+                {
+                    Id = "s",
+                    Name = "Roof",
+                    SettingV = setting,
+                }
+            ),
+            "charge.setting",
+            grade
+        );
 
     [Fact]
-    public void A_setting_of_its_own_is_none_of_another() => Assert.Null(Charged(new() { Id = "s", Name = "Roof", SettingV = 28.4 }).Finding("charge.setting"));
+    public void A_setting_of_its_own_is_none_of_another() =>
+        Assert.Null(
+            Charged(
+                    new()
+                    {
+                        Id = "s",
+                        Name = "Roof",
+                        SettingV = 28.4,
+                    }
+                )
+                .Finding("charge.setting")
+        );
 
     [Fact]
     public void Lithium_in_the_cold()
     {
-        Fires(Charged(new() { Id = "s", Name = "Roof", Amps = 20 }).With(("/place/ambientC", -5)), "charge.cold", Grade.Danger);
+        Fires(
+            Charged(
+                    new()
+                    {
+                        Id = "s",
+                        Name = "Roof",
+                        Amps = 20,
+                    }
+                )
+                .With(("/place/ambientC", -5)),
+            "charge.cold",
+            Grade.Danger
+        );
         Assert.Null(Bus.With(("/place/ambientC", -5), ("~/sources", Array.Empty<Source>())).Finding("charge.cold"));
     }
 
@@ -110,7 +233,14 @@ public class FurtherFindingTests
     [Fact]
     public void Over_sixty_volts_is_not_touched()
     {
-        var lead = Bus.With(("~/systemV", 48), ("~/inverters/0/item", null), ("~/chemistry", null), ("~/unit", Some.Unit("flooded-12-105")), ("~/series", null), ("~/parallel", 1));
+        var lead = Bus.With(
+            ("~/systemV", 48),
+            ("~/inverters/0/item", null),
+            ("~/chemistry", null),
+            ("~/unit", Some.Unit("flooded-12-105")),
+            ("~/series", null),
+            ("~/parallel", 1)
+        );
         Fires(lead, "touch.volts", Grade.Danger);
         Assert.Equal(24 * 2.58, lead.Finding("touch.volts")!.Figures[0].Value, 6);
         Assert.Null(Some.Demo("Pell").Finding("touch.volts"));
@@ -119,31 +249,85 @@ public class FurtherFindingTests
     [Fact]
     public void Lithium_where_people_live() => Fires(Bus.With(("/place/living", true)), "place.lithium", Grade.Caution);
 
-    /// <summary>The bus has 24 V under load and 29.2 V in charging: lights for 11 to 15 V leave it at the top, a pump for 25 to 32 V at the bottom.</summary>
+    /// <summary>
+    /// The bus has 24 V under load and 29.2 V in charging: lights for 11 to 15 V leave it at the top, a pump for 25 to 32 V at the bottom.
+    /// </summary>
     [Theory]
     [InlineData(11, 15, true)]
     [InlineData(25, 32, true)]
     [InlineData(20, 30, false)]
     public void A_device_must_bear_the_bus_at_its_ends(double least, double most, bool fires)
     {
-        var design = Bus.With(("~/demand/loads/4", new Load { Id = "l5", Name = "Pump", Kind = LoadKind.Dc, Watts = 60, Hours = 2, Window = new() { MinV = least, MaxV = most } }));
-        if (fires) Fires(design, "load.window", Grade.Fault);
-        else Assert.Null(design.Finding("load.window"));
+        var design = Bus.With(
+            (
+                "~/demand/loads/4",
+                new Load
+                {
+                    Id = "l5",
+                    Name = "Pump",
+                    Kind = LoadKind.Dc,
+                    Watts = 60,
+                    Hours = 2,
+                    Window = new() { MinV = least, MaxV = most },
+                }
+            )
+        );
+        if (fires)
+            Fires(design, "load.window", Grade.Fault);
+        else
+            Assert.Null(design.Finding("load.window"));
     }
 
     [Fact]
     public void Cycles_that_are_never_used()
     {
         Fires(Bus.With(("/cyclesPerYear", 6)), "money.unused-cycles", Grade.Note);
-        Assert.Equal(2480.0 / 10, Bus.With(("/cyclesPerYear", 6)).Finding("money.unused-cycles")!.Figures.Single(f => f.Unit == "money").Value, 6);
+        Assert.Equal(
+            2480.0 / 10,
+            Bus.With(("/cyclesPerYear", 6)).Finding("money.unused-cycles")!.Figures.Single(f => f.Unit == "money").Value,
+            6
+        );
     }
 
     /// <summary>24 kW of a winch at 24 V are 1,000 A; a third of them in string A is more than the 200 A its BMS gives for 10 s.</summary>
     [Fact]
     public void A_winch_on_a_bank_that_opens()
     {
-        Fires(Bus.With(("~/demand/loads/4", new Load { Id = "l5", Name = "Winch", Kind = LoadKind.Dc, Watts = 2000, Hours = 0.1, SurgeWatts = 24_000 })), "bank.dc-start", Grade.Fault);
-        Assert.Null(Bus.With(("~/demand/loads/4", new Load { Id = "l5", Name = "Winch", Kind = LoadKind.Dc, Watts = 2000, Hours = 0.1, SurgeWatts = 12_000 })).Finding("bank.dc-start"));
+        Fires(
+            Bus.With(
+                (
+                    "~/demand/loads/4",
+                    new Load
+                    {
+                        Id = "l5",
+                        Name = "Winch",
+                        Kind = LoadKind.Dc,
+                        Watts = 2000,
+                        Hours = 0.1,
+                        SurgeWatts = 24_000,
+                    }
+                )
+            ),
+            "bank.dc-start",
+            Grade.Fault
+        );
+        Assert.Null(
+            Bus.With(
+                    (
+                        "~/demand/loads/4",
+                        new Load
+                        {
+                            Id = "l5",
+                            Name = "Winch",
+                            Kind = LoadKind.Dc,
+                            Watts = 2000,
+                            Hours = 0.1,
+                            SurgeWatts = 12_000,
+                        }
+                    )
+                )
+                .Finding("bank.dc-start")
+        );
     }
 
     [Fact]

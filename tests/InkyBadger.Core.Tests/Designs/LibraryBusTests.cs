@@ -1,5 +1,5 @@
-using InkyBadger.Core.Design;
 using InkyBadger.Core.Banks;
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Wiring;
 
@@ -46,7 +46,10 @@ public class LibraryBusTests
         Assert.Equal((3000 / 0.9 + 25 + 96 / 0.92) / 24, Bus.Currents.BankWorstA, 9);
     }
 
-    /// <summary>6,000 W last 0.5 s, then 4,500 W: the lift's 0.6 s with the kettle on is 1,540 W too much. 3,340 W run for 5 min, where it gives 3,300.</summary>
+    /// <summary>
+    /// 6,000 W last 0.5 s, then 4,500 W: the lift's 0.6 s with the kettle on is 1,540 W too much. 3,340 W run for 5 min, where it gives
+    /// 3,300.
+    /// </summary>
     [Fact]
     public void The_inverter_gives_way_first()
     {
@@ -87,8 +90,12 @@ public class LibraryBusTests
     [Fact]
     public void Sharing_and_the_short_circuit()
     {
-        const double r = 2 * 0.003 + 0.386e-3 * 0.25 + 2e-4, link = 0.386e-3 * 0.35 + 2e-4;
-        double z4 = r, z3 = Parallel(r, z4 + 2 * link), z2 = Parallel(r, z3 + 2 * link), z1 = Parallel(r, z2 + 2 * link);
+        const double r = 2 * 0.003 + 0.386e-3 * 0.25 + 2e-4,
+            link = 0.386e-3 * 0.35 + 2e-4;
+        double z4 = r,
+            z3 = Parallel(r, z4 + 2 * link),
+            z2 = Parallel(r, z3 + 2 * link),
+            z1 = Parallel(r, z2 + 2 * link);
         var a = z1 / r;
         var b = (1 - a) * z2 / r;
         var c = (1 - a - b) * z3 / r;
@@ -129,7 +136,10 @@ public class LibraryBusTests
     {
         Assert.Equal("3.20 kWh a day from the bank; 27 % of it is Laptops", Bus.Headlines[Station.Loads]);
         Assert.Equal("24 V is the lowest voltage that keeps the inverter’s cable under 150 A", Bus.Headlines[Station.Voltage]);
-        Assert.Equal("The inverter gives way: Book lift starting asks 6,040 W for 0.6 s, it gives 4,500 W", Bus.Headlines[Station.Inverter]);
+        Assert.Equal(
+            "The inverter gives way: Book lift starting asks 6,040 W for 0.6 s, it gives 4,500 W",
+            Bus.Headlines[Station.Inverter]
+        );
         Assert.Equal("String A carries 33.0 % of the current, because both leads leave at its end", Bus.Headlines[Station.Bank]);
         Assert.Equal("50 mm² behind a 200 A fuse: load, fuse and copper rise in that order", Bus.Headlines[Station.Cables]);
     }

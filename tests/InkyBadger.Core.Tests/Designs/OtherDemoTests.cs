@@ -45,12 +45,17 @@ public class OtherDemoTests
         // Five cycles a year for ten years use 50 of 4,000: what counts is the cost of a year held.
         var note = design.Finding("money.unused-cycles")!;
         Assert.Equal(Grade.Note, note.Grade);
-        Assert.Equal(e.Bank.Price * Math.Ceiling(12 / e.Bank.Unit.CalendarYears!.Value) / 12, note.Figures.Single(f => f.Unit == "money").Value, 6);
+        Assert.Equal(
+            e.Bank.Price * Math.Ceiling(12 / e.Bank.Unit.CalendarYears!.Value) / 12,
+            note.Figures.Single(f => f.Unit == "money").Value,
+            6
+        );
     }
 
     /// <summary>
     /// Two strings of two, 100 Ah and 230 Ah: 330 Ah in all, 25.6 V, 8.45 kWh rated. Strings of 2 × 3.0 mΩ and 2 × 1.8 mΩ with a jumper
-    /// of 0.25 m of 50 mm² (0.2965 mΩ) each; the large one behind two links of 0.35 m (0.3351 mΩ), so that the small one at the leads takes 42 %.
+    /// of 0.25 m of 50 mm² (0.2965 mΩ) each; the large one behind two links of 0.35 m (0.3351 mΩ), so that the small one at the leads takes
+    /// 42 %.
     /// </summary>
     [Fact]
     public void The_workshop_trailer_as_found()
@@ -61,7 +66,8 @@ public class OtherDemoTests
         Assert.Equal(25.6 * 330 * 0.9, e.Bank.UsableWh, 6);
         Assert.Equal(2 * 24.6 + 2 * 11.2, e.Bank.MassKg, 9);
         Assert.Equal(300, e.Bank.ContinuousA);
-        double first = 2 * 0.003 + 0.0002965, second = 2 * 0.0018 + 0.0002965 + 2 * 0.0003351;
+        double first = 2 * 0.003 + 0.0002965,
+            second = 2 * 0.0018 + 0.0002965 + 2 * 0.0003351;
         Assert.Equal(second / (first + second), e.Network!.Shares[0], 9);
         Assert.Equal(WiringStyle.SameEnd, e.Network.Style);
         Assert.Equal(1, e.Network.LimitingString);
@@ -70,12 +76,27 @@ public class OtherDemoTests
         Assert.StartsWith("String A reaches its limit first: 237.9 A", e.Headlines[Station.Bank], StringComparison.Ordinal);
 
         var rules = design.Findings().Select(f => f.Rule).ToList();
-        foreach (var planted in new[] { "bank.unlike-parallel", "bank.take-off", "fuse.above-cable", "bank.tap", "charge.alternator", "bank.mixed-age", "fuse.voltage" }) Assert.Contains(planted, rules);
+        foreach (
+            var planted in new[]
+            {
+                "bank.unlike-parallel",
+                "bank.take-off",
+                "fuse.above-cable",
+                "bank.tap",
+                "charge.alternator",
+                "bank.mixed-age",
+                "fuse.voltage",
+            }
+        )
+            Assert.Contains(planted, rules);
         // The motor bank is charged to 58.4 V behind a fuse made for 32.
         var fuse = design.Finding("fuse.voltage")!;
         Assert.Equal("b2", fuse.Bank);
         Assert.Equal([32, 58.4], fuse.Figures.Select(f => Math.Round(f.Value, 6)));
-        Assert.Equal((300, 230), ((int)design.Finding("fuse.above-cable")!.Figures[0].Value, (int)design.Finding("fuse.above-cable")!.Figures[1].Value));
+        Assert.Equal(
+            (300, 230),
+            ((int)design.Finding("fuse.above-cable")!.Figures[0].Value, (int)design.Finding("fuse.above-cable")!.Figures[1].Value)
+        );
         Assert.All(design.Findings(), f => Assert.NotEmpty(f.Figures));
     }
 }

@@ -16,18 +16,23 @@ public class PlantTests
         {
             var energy = demo.Bank().Energy!;
             Assert.Equal(energy.EnergyBankWh, Of(demo, energy.Sizes).DayWh, 6);
-            foreach (var day in energy.Seasons) Assert.Equal(day.EnergyBankWh, Of(demo, day.Season).DayWh, 6);
+            foreach (var day in energy.Seasons)
+                Assert.Equal(day.EnergyBankWh, Of(demo, day.Season).DayWh, 6);
         }
     }
 
-    /// <summary>100 W without end on 100 Ah of 12.8 V: what the cells hold between full and empty volts is given back, less what resistance keeps.</summary>
+    /// <summary>
+    /// 100 W without end on 100 Ah of 12.8 V: what the cells hold between full and empty volts is given back, less what resistance keeps.
+    /// </summary>
     [Fact]
     public void It_runs_down_to_its_end()
     {
-        var design = Some.New(Some.Dc("lamp", 100, 24)).With(("~/systemV", 12), ("~/unit", Some.Unit("lfp-12-100")), ("~/series", 1), ("~/parallel", 1));
+        var design = Some.New(Some.Dc("lamp", 100, 24))
+            .With(("~/systemV", 12), ("~/unit", Some.Unit("lfp-12-100")), ("~/series", 1), ("~/parallel", 1));
         var plant = Of(design);
         var state = plant.Begin(1);
-        while (state.DarkMinutes == 0) plant.Step(ref state);
+        while (state.DarkMinutes == 0)
+            plant.Step(ref state);
         Assert.True(state.Out[0]);
         // Mean volts of the table, near 13.2 V: some 13 hours and a little.
         Assert.InRange(state.Minute / 60.0, 12.6, 13.4);
@@ -64,10 +69,12 @@ public class PlantTests
         var state = plant.Begin(1);
         plant.Step(ref state);
         var before = GC.GetAllocatedBytesForCurrentThread();
-        for (var i = 0; i < 1000; i++) plant.Step(ref state);
+        for (var i = 0; i < 1000; i++)
+            plant.Step(ref state);
         Assert.Equal(before, GC.GetAllocatedBytesForCurrentThread());
     }
 
     [Fact]
-    public void A_design_without_loads_has_none() => Assert.Equal("add the first load", Assert.Throws<Missing>(() => Of(NewDesign.Empty("none"))).Gap.Words);
+    public void A_design_without_loads_has_none() =>
+        Assert.Equal("add the first load", Assert.Throws<Missing>(() => Of(NewDesign.Empty("none"))).Gap.Words);
 }

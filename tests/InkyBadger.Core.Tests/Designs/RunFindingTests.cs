@@ -6,25 +6,81 @@ using InkyBadger.Core.Reference;
 
 namespace InkyBadger.Core.Tests.Designs;
 
-/// <summary>What can be wrong with the runs beyond the bus, inside the bank and around it: each fires on what it is about, and its mend mends it.</summary>
+/// <summary>
+/// What can be wrong with the runs beyond the bus, inside the bank and around it: each fires on what it is about, and its mend mends it.
+/// </summary>
 public class RunFindingTests
 {
-    private static readonly Run Main = new() { Id = "main", From = "bank", To = "inverter", LengthM = 2.5, PreCharge = true };
+    private static readonly Run Main = new()
+    {
+        Id = "main",
+        From = "bank",
+        To = "inverter",
+        LengthM = 2.5,
+        PreCharge = true,
+    };
 
     private static DesignDocument Lights(Run run) => Some.Marrow.With(("~/runs/-", run with { Id = "load-l5" }));
 
-    public static TheoryData<string, Grade, Run> OfTheLights => new()
-    {
-        { "fuse.none", Grade.Danger, new() { Fuse = new() { Absent = true } } },
-        { "fuse.above-cable", Grade.Danger, new() { Size = "4 mm²", Fuse = new() { RatingA = 50, Class = "breaker-80" } } },
-        { "fuse.nuisance", Grade.Fault, new() { Fuse = new() { RatingA = 7.5 } } },
-        { "fuse.far", Grade.Danger, new() { Fuse = new() { DistanceM = 1 } } },
-        { "cable.thin", Grade.Danger, new() { Size = "0.75 mm²", Place = RunPlace.Hot, Bundled = 9, LengthM = 1 } },
-        { "cable.size", Grade.Fault, new() { Size = "12 AWG" } },
-        { "cable.drop", Grade.Caution, new() { Size = "1.5 mm²" } },
-        { "cable.none", Grade.Fault, new() { LengthM = 4000 } },
-        { "switch.rating", Grade.Danger, new() { Switch = new() { RatingA = 5 } } },
-    };
+    public static TheoryData<string, Grade, Run> OfTheLights =>
+        new()
+        {
+            {
+                "fuse.none",
+                Grade.Danger,
+                new() { Fuse = new() { Absent = true } }
+            },
+            {
+                "fuse.above-cable",
+                Grade.Danger,
+                new()
+                {
+                    Size = "4 mm²",
+                    Fuse = new() { RatingA = 50, Class = "breaker-80" },
+                }
+            },
+            {
+                "fuse.nuisance",
+                Grade.Fault,
+                new() { Fuse = new() { RatingA = 7.5 } }
+            },
+            {
+                "fuse.far",
+                Grade.Danger,
+                new() { Fuse = new() { DistanceM = 1 } }
+            },
+            {
+                "cable.thin",
+                Grade.Danger,
+                new()
+                {
+                    Size = "0.75 mm²",
+                    Place = RunPlace.Hot,
+                    Bundled = 9,
+                    LengthM = 1,
+                }
+            },
+            {
+                "cable.size",
+                Grade.Fault,
+                new() { Size = "12 AWG" }
+            },
+            {
+                "cable.drop",
+                Grade.Caution,
+                new() { Size = "1.5 mm²" }
+            },
+            {
+                "cable.none",
+                Grade.Fault,
+                new() { LengthM = 4000 }
+            },
+            {
+                "switch.rating",
+                Grade.Danger,
+                new() { Switch = new() { RatingA = 5 } }
+            },
+        };
 
     [Theory]
     [MemberData(nameof(OfTheLights))]
@@ -38,32 +94,58 @@ public class RunFindingTests
         Assert.Contains("Ceiling lights", finding.Title, StringComparison.Ordinal);
         // Four kilometres no voltage mends, and at a tenth of drop the lights go out.
         Assert.Equal(rule == "cable.none", finding.Mends.Count == 0);
-        if (rule != "cable.none") Assert.DoesNotContain(design.Mended(rule).Findings(), f => f.Rule == rule && f.Place == finding.Place);
+        if (rule != "cable.none")
+            Assert.DoesNotContain(design.Mended(rule).Findings(), f => f.Rule == rule && f.Place == finding.Place);
     }
 
     /// <summary>A fuse of 32 V on the feed of a 48 V bank.</summary>
     [Fact]
     public void Volts_of_a_branch_fuse()
     {
-        var clinic = Some.Demo("Pell").With(("~/demand/loads/-", Some.Dc("lamp", 40, 5)), ("~/runs/-", new Run { Id = "load-lamp", Fuse = new() { Class = "blade-32" } }));
+        var clinic = Some.Demo("Pell")
+            .With(
+                ("~/demand/loads/-", Some.Dc("lamp", 40, 5)),
+                (
+                    "~/runs/-",
+                    new Run
+                    {
+                        Id = "load-lamp",
+                        Fuse = new() { Class = "blade-32" },
+                    }
+                )
+            );
         var finding = clinic.Finding("fuse.voltage")!;
         Assert.Equal(Grade.Danger, finding.Grade);
         Assert.Null(clinic.Mended("fuse.voltage").Finding("fuse.voltage"));
         Assert.Null(Some.Demo("Pell").With(("~/demand/loads/-", Some.Dc("lamp", 40, 5))).Finding("fuse.voltage"));
     }
 
-    /// <summary>10 kA at the bus and a blade fuse that breaks 1 kA: the class T upstream opens first. With a strip fuse there instead, nothing does.</summary>
+    /// <summary>
+    /// 10 kA at the bus and a blade fuse that breaks 1 kA: the class T upstream opens first. With a strip fuse there instead, nothing does.
+    /// </summary>
     [Fact]
     public void A_branch_fuse_relies_on_the_one_upstream_or_bursts()
     {
         var finding = Some.Marrow.Finding("fuse.relies")!;
         Assert.Equal(Grade.Caution, finding.Grade);
         Assert.Equal("Three branch fuses rely on the 200 A main fuse", finding.Title);
-        var bare = Some.Marrow.With(("~/runs/0/fuse/class", "strip-32"), ("~/runs/-", new Run { Id = "converter-12", Fuse = new() { Class = "blade-32" } }));
+        var bare = Some.Marrow.With(
+            ("~/runs/0/fuse/class", "strip-32"),
+            (
+                "~/runs/-",
+                new Run
+                {
+                    Id = "converter-12",
+                    Fuse = new() { Class = "blade-32" },
+                }
+            )
+        );
         Assert.DoesNotContain(bare.Findings(), f => f.Rule == "fuse.relies");
         Assert.Contains(bare.Findings(), f => f.Rule == "fuse.interrupt" && f.Place == "/banks/0/circuits/2" && f.Grade == Grade.Danger);
         // Left to itself the tool takes a class that breaks it.
-        Assert.DoesNotContain(Some.Marrow.With(("~/runs/0/fuse/class", "strip-32")).Findings(), f => f.Rule == "fuse.interrupt" && f.Place != "/banks/0/runs");
+        Assert.DoesNotContain(Some.Marrow.With(("~/runs/0/fuse/class", "strip-32")).Findings(), f =>
+            f.Rule == "fuse.interrupt" && f.Place != "/banks/0/runs"
+        );
         Assert.Null(Some.New(Some.Ac("lamp", 90, 1)).Finding("fuse.relies"));
     }
 
@@ -71,7 +153,17 @@ public class RunFindingTests
     [Fact]
     public void A_fuse_that_opens_at_the_start_of_its_load()
     {
-        Load Pump(double seconds) => new() { Id = "pump", Name = "Pump", Kind = LoadKind.Dc, Watts = 72, SurgeWatts = 600, StartSeconds = seconds, Hours = 1 };
+        Load Pump(double seconds) =>
+            new()
+            {
+                Id = "pump",
+                Name = "Pump",
+                Kind = LoadKind.Dc,
+                Watts = 72,
+                SurgeWatts = 600,
+                StartSeconds = seconds,
+                Hours = 1,
+            };
         var slow = Some.Marrow.With(("~/demand/loads/-", Pump(3)));
         var finding = slow.Finding("fuse.start")!;
         Assert.Equal((Grade.Caution, 25.0, 3.0), (finding.Grade, finding.Figures[0].Value, finding.Figures[1].Value));
@@ -128,14 +220,26 @@ public class RunFindingTests
         var uneven = Some.Marrow.With(("~/runs/0", Main with { Size = "50 mm²", Parallel = 2, ConductorLengthsM = [2, 3] }));
         Assert.Equal(Grade.Caution, uneven.Finding("cable.unequal")!.Grade);
         Assert.Null(uneven.Mended("cable.unequal").Finding("cable.unequal"));
-        Assert.Null(Some.Marrow.With(("~/runs/0", Main with { Size = "50 mm²", Parallel = 2, ConductorLengthsM = [2, 2] })).Finding("cable.unequal"));
+        Assert.Null(
+            Some.Marrow.With(("~/runs/0", Main with { Size = "50 mm²", Parallel = 2, ConductorLengthsM = [2, 2] })).Finding("cable.unequal")
+        );
     }
 
     /// <summary>Three of 50 mm² laid apart carry 690 A, four to six in a bundle 60 %: 414 A, below the 450 A fuse.</summary>
     [Fact]
     public void Nothing_said_of_conductors_that_touch()
     {
-        var laid = Some.Marrow.With(("~/runs/0", Main with { Size = "50 mm²", Parallel = 3, Fuse = new() { RatingA = 450 } }));
+        var laid = Some.Marrow.With(
+            (
+                "~/runs/0",
+                Main with
+                {
+                    Size = "50 mm²",
+                    Parallel = 3,
+                    Fuse = new() { RatingA = 450 },
+                }
+            )
+        );
         var finding = laid.Finding("cable.bundled")!;
         Assert.Equal((Grade.Caution, 690 * 0.6), (finding.Grade, Math.Round(finding.Figures[0].Value, 6)));
         Assert.Null(laid.Mended("cable.bundled").Finding("cable.bundled"));
@@ -143,32 +247,61 @@ public class RunFindingTests
         Assert.Null(Some.Marrow.With(("~/runs/0", Main with { Size = "50 mm²", Parallel = 2 })).Finding("cable.bundled"));
     }
 
-    /// <summary>One string out: three share the fuse's 200 A, over the 100 A of 16 mm²? 2S4P same end: string A's neighbour takes most.</summary>
+    /// <summary>
+    /// One string out: three share the fuse's 200 A, over the 100 A of 16 mm²? 2S4P same end: string A's neighbour takes most.
+    /// </summary>
     [Fact]
     public void Jumpers_thinner_than_the_fuse_allows()
     {
         var thin = Some.Marrow.With(("~/wiring/jumper", new Design.Conductor { Size = "6 mm²" }));
         var finding = thin.Finding("jumpers.thin")!;
-        Assert.Equal((Grade.Danger, thin.Bank().Network!.StringHeldA, 50.0), (finding.Grade, finding.Figures[0].Value, finding.Figures[1].Value));
+        Assert.Equal(
+            (Grade.Danger, thin.Bank().Network!.StringHeldA, 50.0),
+            (finding.Grade, finding.Figures[0].Value, finding.Figures[1].Value)
+        );
         Assert.Null(thin.Mended("jumpers.thin").Finding("jumpers.thin"));
         Assert.Null(Some.Marrow.Finding("jumpers.thin"));
-        Assert.StartsWith("Load, fuse and copper must rise in that order: not in the jumpers", thin.Bank().Headlines[Station.Cables], StringComparison.Ordinal);
+        Assert.StartsWith(
+            "Load, fuse and copper must rise in that order: not in the jumpers",
+            thin.Bank().Headlines[Station.Cables],
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public void String_fuses_taken_out_or_wrong()
     {
-        var none = Some.Marrow.With(("~/runs/-", new Run { Id = Run.StringsId, Fuse = new() { Absent = true } }));
+        var none = Some.Marrow.With(
+            (
+                "~/runs/-",
+                new Run
+                {
+                    Id = Run.StringsId,
+                    Fuse = new() { Absent = true },
+                }
+            )
+        );
         Assert.Equal(Grade.Caution, none.Finding("strings.unfused")!.Grade);
         Assert.Null(none.Mended("strings.unfused").Finding("strings.unfused"));
-        Assert.Null(none.With(("/houseRules/own", new Dictionary<string, object> { ["fuse-each-string"] = "none" })).Finding("strings.unfused"));
+        Assert.Null(
+            none.With(("/houseRules/own", new Dictionary<string, object> { ["fuse-each-string"] = "none" })).Finding("strings.unfused")
+        );
         Assert.Null(Some.Marrow.Finding("strings.unfused"));
 
         // Below what string A carries; above what its BMS gives for a moment; a class that cannot break the others' short.
         DesignDocument Pinned(RunFuse fuse) => Some.Marrow.With(("~/runs/-", new Run { Id = Run.StringsId, Fuse = fuse }));
-        Assert.Equal((Grade.Fault, "The 110 A string fuses are too small"), (Pinned(new() { RatingA = 110 }).Finding("strings.fuse")!.Grade, Pinned(new() { RatingA = 110 }).Finding("strings.fuse")!.Title));
+        Assert.Equal(
+            (Grade.Fault, "The 110 A string fuses are too small"),
+            (Pinned(new() { RatingA = 110 }).Finding("strings.fuse")!.Grade, Pinned(new() { RatingA = 110 }).Finding("strings.fuse")!.Title)
+        );
         Assert.Equal("The 225 A string fuses are above a BMS’s peak", Pinned(new() { RatingA = 225 }).Finding("strings.fuse")!.Title);
-        Assert.Equal((Grade.Danger, "The string fuses cannot break a short"), (Pinned(new() { Class = "sf51-32" }).Finding("strings.fuse")!.Grade, Pinned(new() { Class = "sf51-32" }).Finding("strings.fuse")!.Title));
+        Assert.Equal(
+            (Grade.Danger, "The string fuses cannot break a short"),
+            (
+                Pinned(new() { Class = "sf51-32" }).Finding("strings.fuse")!.Grade,
+                Pinned(new() { Class = "sf51-32" }).Finding("strings.fuse")!.Title
+            )
+        );
         Assert.Null(Pinned(new() { RatingA = 225 }).Mended("strings.fuse").Finding("strings.fuse"));
         Assert.Null(Some.Marrow.Finding("strings.fuse"));
     }
@@ -177,9 +310,20 @@ public class RunFindingTests
     public void The_headline_says_what_is_wrong_first()
     {
         Assert.Equal("50 mm² behind a 200 A fuse: load, fuse and copper rise in that order", Some.Marrow.Bank().Headlines[Station.Cables]);
-        Assert.Equal("The main run is well; Ceiling lights has no fuse", Lights(new() { Fuse = new() { Absent = true } }).Bank().Headlines[Station.Cables]);
-        Assert.Contains("not in the links", Some.Marrow.With(("~/wiring/link", new Design.Conductor { Size = "35 mm²" })).Bank().Headlines[Station.Cables], StringComparison.Ordinal);
+        Assert.Equal(
+            "The main run is well; Ceiling lights has no fuse",
+            Lights(new() { Fuse = new() { Absent = true } }).Bank().Headlines[Station.Cables]
+        );
+        Assert.Contains(
+            "not in the links",
+            Some.Marrow.With(("~/wiring/link", new Design.Conductor { Size = "35 mm²" })).Bank().Headlines[Station.Cables],
+            StringComparison.Ordinal
+        );
         // Two strings cannot give what the loads ask: the batteries are the news.
-        Assert.StartsWith("The batteries stop first", Some.Marrow.With(("~/parallel", 1)).Bank().Headlines[Station.Cables], StringComparison.Ordinal);
+        Assert.StartsWith(
+            "The batteries stop first",
+            Some.Marrow.With(("~/parallel", 1)).Bank().Headlines[Station.Cables],
+            StringComparison.Ordinal
+        );
     }
 }

@@ -12,27 +12,71 @@ public class RunTests
     private static CircuitResult Circuit(BankEvaluation bank, string id) => bank.Circuits.Single(c => c.Id == id);
 
     /// <summary>The library with a fan of 60 W and a pump of 240 W that starts at 720 W for 2 s, both on DC at the bus.</summary>
-    private static DesignDocument WithDc => Some.Marrow.With(
-        ("~/demand/loads/-", new Load { Id = "fan", Name = "Fan", Kind = LoadKind.Dc, Watts = 60, Windows = [[8, 12]] }),
-        ("~/demand/loads/-", new Load { Id = "pump", Name = "Pump", Kind = LoadKind.Dc, Watts = 240, SurgeWatts = 720, StartSeconds = 2, Windows = [[9, 10]] }));
+    private static DesignDocument WithDc =>
+        Some.Marrow.With(
+            (
+                "~/demand/loads/-",
+                new Load
+                {
+                    Id = "fan",
+                    Name = "Fan",
+                    Kind = LoadKind.Dc,
+                    Watts = 60,
+                    Windows =
+                    [
+                        [8, 12],
+                    ],
+                }
+            ),
+            (
+                "~/demand/loads/-",
+                new Load
+                {
+                    Id = "pump",
+                    Name = "Pump",
+                    Kind = LoadKind.Dc,
+                    Watts = 240,
+                    SurgeWatts = 720,
+                    StartSeconds = 2,
+                    Windows =
+                    [
+                        [9, 10],
+                    ],
+                }
+            )
+        );
 
     [Fact]
     public void The_runs_follow_from_the_design()
     {
         var bank = Some.Marrow.Bank();
         Assert.Equal(["source-roof", "source-shore", "converter-12", "load-l5"], bank.Circuits.Select(c => c.Id));
-        Assert.Equal([CircuitKind.Charge, CircuitKind.Charge, CircuitKind.ConverterIn, CircuitKind.Branch], bank.Circuits.Select(c => c.Kind));
-        Assert.Equal(("12 V converter", "Ceiling lights", "converter-12"), (bank.Circuits[3].From, bank.Circuits[3].To, bank.Circuits[3].Upstream));
+        Assert.Equal(
+            [CircuitKind.Charge, CircuitKind.Charge, CircuitKind.ConverterIn, CircuitKind.Branch],
+            bank.Circuits.Select(c => c.Kind)
+        );
+        Assert.Equal(
+            ("12 V converter", "Ceiling lights", "converter-12"),
+            (bank.Circuits[3].From, bank.Circuits[3].To, bank.Circuits[3].Upstream)
+        );
         // Two circuits and more share a panel.
-        Assert.Equal(["source-roof", "source-shore", "panel", "load-fan", "load-pump", "converter-12", "load-l5"], WithDc.Bank().Circuits.Select(c => c.Id));
+        Assert.Equal(
+            ["source-roof", "source-shore", "panel", "load-fan", "load-pump", "converter-12", "load-l5"],
+            WithDc.Bank().Circuits.Select(c => c.Id)
+        );
     }
 
-    /// <summary>96 W ÷ 12 V = 8 A: fuse 10 A. 2.5 mm² would carry 30 A, but drops 8 × 2 × 7.98 mΩ/m × 4 m = 0.51 V of 12, over 3 %; 4 mm² keeps it.</summary>
+    /// <summary>
+    /// 96 W ÷ 12 V = 8 A: fuse 10 A. 2.5 mm² would carry 30 A, but drops 8 × 2 × 7.98 mΩ/m × 4 m = 0.51 V of 12, over 3 %; 4 mm² keeps it.
+    /// </summary>
     [Fact]
     public void A_branch_behind_the_converter()
     {
         var c = Circuit(Some.Marrow.Bank(), "load-l5");
-        Assert.Equal((8.0, 10.0, "blade-32", 10.0, "4 mm²", CableLimit.Drop), (c.Run.DesignA, c.Run.WantedA, c.Run.FuseClass, c.Run.RatingA, c.Run.Size, c.Run.Governs));
+        Assert.Equal(
+            (8.0, 10.0, "blade-32", 10.0, "4 mm²", CableLimit.Drop),
+            (c.Run.DesignA, c.Run.WantedA, c.Run.FuseClass, c.Run.RatingA, c.Run.Size, c.Run.Governs)
+        );
         // 30 °C + 60 K × (8 ÷ 40)² = 32.4 °C; 4 bolted joints and a fuse: 0.6 mΩ.
         Assert.Equal(32.4, c.Run.ConductorC!.Value, 9);
         var ohm = 2 * 4.95 / 1000 * (1 + 0.00393 * 12.4) * 4 + 0.0006;
@@ -52,16 +96,37 @@ public class RunTests
         Assert.Equal(("blade-32", 7.5), (c.Run.FuseClass, c.Run.RatingA));
     }
 
-    /// <summary>A solar controller of 40 A: 50 A of fuse on the battery side, and 6 mm² that carries exactly that. The volts at its end are its own affair.</summary>
+    /// <summary>
+    /// A solar controller of 40 A: 50 A of fuse on the battery side, and 6 mm² that carries exactly that. The volts at its end are its own
+    /// affair.
+    /// </summary>
     [Fact]
     public void A_charge_run_has_its_fuse_at_the_bus()
     {
         var c = Circuit(Some.Marrow.Bank(), "source-roof");
-        Assert.Equal((40.0, "sf51-32", 50.0, "6 mm²", "roof", "bus"), (c.Run.DesignA, c.Run.FuseClass, c.Run.RatingA, c.Run.Size, c.From, c.To));
+        Assert.Equal(
+            (40.0, "sf51-32", 50.0, "6 mm²", "roof", "bus"),
+            (c.Run.DesignA, c.Run.FuseClass, c.Run.RatingA, c.Run.Size, c.From, c.To)
+        );
         Assert.Equal(CableLimit.Fuse, c.Run.Governs);
         Assert.Null(c.Run.EndV);
         // At 48 V the same family is made for 70 V.
-        var clinic = Some.Demo("Pell").With(("~/sources", new[] { new Source { Id = "m", Kind = SourceKind.Mains, Amps = 30 } })).Bank();
+        var clinic = Some.Demo("Pell")
+            .With(
+                (
+                    "~/sources",
+                    new[]
+                    {
+                        new Source
+                        {
+                            Id = "m",
+                            Kind = SourceKind.Mains,
+                            Amps = 30,
+                        },
+                    }
+                )
+            )
+            .Bank();
         Assert.Equal(("sf51-70", 40.0), (Circuit(clinic, "source-m").Run.FuseClass, Circuit(clinic, "source-m").Run.RatingA));
     }
 
@@ -85,7 +150,9 @@ public class RunTests
         Assert.Equal(panel.Fuse.PathOhm!.Value + 2 * r20 / 1000 * 1, fan.Fuse.PathOhm!.Value, 12);
     }
 
-    /// <summary>Cumulative volts: the branch begins with what the panel's run leaves, and that with what the main run leaves at the bus.</summary>
+    /// <summary>
+    /// Cumulative volts: the branch begins with what the panel's run leaves, and that with what the main run leaves at the bus.
+    /// </summary>
     [Fact]
     public void Volts_fall_from_the_post_to_the_load()
     {
@@ -115,7 +182,9 @@ public class RunTests
         Assert.Equal(run.DesignA * 0.0002, bus.Plus[1].LostV - bus.Plus[1].LostBeforeV, 12);
     }
 
-    /// <summary>The inverter on its own run: 139.9 A of the 144.3, so 175 A of fuse on 35 mm² that carries 185; the main run then ends at the bus.</summary>
+    /// <summary>
+    /// The inverter on its own run: 139.9 A of the 144.3, so 175 A of fuse on 35 mm² that carries 185; the main run then ends at the bus.
+    /// </summary>
     [Fact]
     public void A_run_of_the_inverters_own()
     {
@@ -129,7 +198,13 @@ public class RunTests
         Assert.Equal(bank.MainRun.EndV!.Value - own.Run.DropV!.Value, own.Run.EndV!.Value, 9);
         // At the start the bus carries everything, the inverter's run what the inverter takes.
         var (surge, dc) = (bank.Currents.SurgeWorstA, bank.Currents.DcWorstA);
-        Assert.Equal(24 - surge * (2 * bank.MainRun.OneWayOhm!.Value + bank.MainRun.JointsOhm) - (surge - dc) * (2 * own.Run.OneWayOhm!.Value + own.Run.JointsOhm), bank.Envelope!.SurgeEndV!.Value, 9);
+        Assert.Equal(
+            24
+                - surge * (2 * bank.MainRun.OneWayOhm!.Value + bank.MainRun.JointsOhm)
+                - (surge - dc) * (2 * own.Run.OneWayOhm!.Value + own.Run.JointsOhm),
+            bank.Envelope!.SurgeEndV!.Value,
+            9
+        );
         Assert.Contains(bank.Chain!.Continuous, l => l.Name == "the inverter’s 175 A fuse");
         Assert.Contains(bank.Envelope.Holds, h => h.Name == "the main 50 mm² cable");
         Assert.Contains(bank.Envelope.Holds, h => h.Element == EnvelopeElement.Fuse && h.Name == "the inverter’s 175 A fuse");
@@ -142,7 +217,20 @@ public class RunTests
     [Fact]
     public void A_run_of_ones_own()
     {
-        var bank = Some.Marrow.With(("~/runs/-", new Run { Id = "winch", To = "winch", Amps = 60, LengthM = 5 })).Bank();
+        var bank = Some
+            .Marrow.With(
+                (
+                    "~/runs/-",
+                    new Run
+                    {
+                        Id = "winch",
+                        To = "winch",
+                        Amps = 60,
+                        LengthM = 5,
+                    }
+                )
+            )
+            .Bank();
         var own = Circuit(bank, "winch");
         Assert.Equal((CircuitKind.Own, 60.0, "breaker-80", 80.0), (own.Kind, own.Run.DesignA, own.Run.FuseClass, own.Run.RatingA));
         var before = Some.Marrow.Bank();
@@ -166,11 +254,31 @@ public class RunTests
         Assert.Contains(wrong.Circuits, c => c.Id == "load-fan");
     }
 
-    /// <summary>2 m and 3 m in parallel: they carry as 1 ÷ 2 and 1 ÷ 3, the shorter 60 %; all together 230 ÷ 0.6 A, and as long as 2 ÷ (1/2 + 1/3) = 2.4 m each.</summary>
+    /// <summary>
+    /// 2 m and 3 m in parallel: they carry as 1 ÷ 2 and 1 ÷ 3, the shorter 60 %; all together 230 ÷ 0.6 A, and as long as 2 ÷ (1/2 + 1/3) =
+    /// 2.4 m each.
+    /// </summary>
     [Fact]
     public void Conductors_in_parallel_of_unequal_length()
     {
-        var run = Some.Marrow.With(("~/runs/0", new Run { Id = "main", From = "bank", To = "inverter", Size = "50 mm²", Parallel = 2, ConductorLengthsM = [2, 3], Fuse = new() })).Bank().MainRun!;
+        var run = Some
+            .Marrow.With(
+                (
+                    "~/runs/0",
+                    new Run
+                    {
+                        Id = "main",
+                        From = "bank",
+                        To = "inverter",
+                        Size = "50 mm²",
+                        Parallel = 2,
+                        ConductorLengthsM = [2, 3],
+                        Fuse = new(),
+                    }
+                )
+            )
+            .Bank()
+            .MainRun!;
         Assert.Equal(0.6, run.WorstConductorShare!.Value, 12);
         Assert.Equal(230 / 0.6, run.AmpacityA!.Value, 9);
         Assert.Equal(2.4, run.LengthM, 12);
@@ -185,7 +293,10 @@ public class RunTests
         Assert.Equal(soft.Protection!.CableStandsS!.Value * 1.43 * 1.43, hard.Protection!.CableStandsS!.Value, 9);
     }
 
-    /// <summary>String A carries 100 A at the bank's ceiling: 125 A. In a string of two, what the other three push into a short is less than the whole bank's.</summary>
+    /// <summary>
+    /// String A carries 100 A at the bank's ceiling: 125 A. In a string of two, what the other three push into a short is less than the
+    /// whole bank's.
+    /// </summary>
     [Fact]
     public void A_fuse_in_each_string()
     {
@@ -196,11 +307,18 @@ public class RunTests
         Assert.All(plan.Strings, f => Assert.InRange(f.ShortCircuitA, 1, bank.Protection!.ShortCircuitA - 1));
         Assert.True(plan.Fits);
         Assert.False(Some.Marrow.With(("~/parallel", 2)).Bank().StringFuses!.Fitted);
-        Assert.True(Some.Marrow.With(("~/parallel", 2), ("/houseRules/own", new Dictionary<string, object> { ["fuse-each-string"] = "always" })).Bank().StringFuses!.Fitted);
+        Assert.True(
+            Some.Marrow.With(("~/parallel", 2), ("/houseRules/own", new Dictionary<string, object> { ["fuse-each-string"] = "always" }))
+                .Bank()
+                .StringFuses!.Fitted
+        );
         Assert.Null(Some.Marrow.With(("~/parallel", 1)).Bank().StringFuses);
     }
 
-    /// <summary>Three modules that allow 120 A each in a bank that is asked for 72.5 A: 90.6, so 100 A and not 150, on the leads of the main cable's size.</summary>
+    /// <summary>
+    /// Three modules that allow 120 A each in a bank that is asked for 72.5 A: 90.6, so 100 A and not 150, on the leads of the main cable's
+    /// size.
+    /// </summary>
     [Fact]
     public void A_string_fuse_is_no_larger_than_the_whole_bank_asks_for()
     {
@@ -238,7 +356,10 @@ public class RunTests
         Assert.Equal(200, n.PositiveHeldA[0], 9);
         Assert.Equal(200, n.LinkWorstA, 9);
         Assert.True(n.PositiveHeldA[2] < n.PositiveHeldA[1] && n.PositiveHeldA[1] < n.PositiveHeldA[0]);
-        var lean = Some.Marrow.With(("/houseRules/own", new Dictionary<string, object> { ["links-one-string-out"] = "all-in" })).Bank().Network!;
+        var lean = Some
+            .Marrow.With(("/houseRules/own", new Dictionary<string, object> { ["links-one-string-out"] = "all-in" }))
+            .Bank()
+            .Network!;
         // All in: what the strings beyond it give of 200 A.
         Assert.Equal(200 * (lean.Shares[1] + lean.Shares[2] + lean.Shares[3]), lean.PositiveHeldA[0], 9);
         Assert.Equal(200 * lean.Shares[0], lean.StringHeldA, 9);
@@ -248,7 +369,21 @@ public class RunTests
     public void A_place_of_its_own_and_a_limit_of_its_own()
     {
         // 50 °C: √(40 ÷ 60) of 40 A in 4 mm².
-        var hot = Circuit(Some.Marrow.With(("~/runs/-", new Run { Id = "load-l5", Place = RunPlace.Hot, Size = "4 mm²" })).Bank(), "load-l5").Run;
+        var hot = Circuit(
+            Some.Marrow.With(
+                    (
+                        "~/runs/-",
+                        new Run
+                        {
+                            Id = "load-l5",
+                            Place = RunPlace.Hot,
+                            Size = "4 mm²",
+                        }
+                    )
+                )
+                .Bank(),
+            "load-l5"
+        ).Run;
         Assert.Equal(40 * Math.Sqrt(40.0 / 60), hot.AmpacityA!.Value, 9);
         var loose = Circuit(Some.Marrow.With(("~/runs/-", new Run { Id = "load-l5", DropLimit = 0.1 })).Bank(), "load-l5").Run;
         // 10 % of 12 V are 1.2 V in 4 m and back: 1.5 mm² drops 8 × 0.1064 Ω = 0.86 V and carries 21 A; 1 mm² would drop 1.26 V.

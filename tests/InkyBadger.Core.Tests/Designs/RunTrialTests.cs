@@ -15,7 +15,10 @@ public class RunTrialTests
     {
         var t = Trials(Some.Marrow, "main");
         SizeTrial Of(string size, int m = 1) => t.Sizes.Single(s => s.Size == size && s.Conductors == m);
-        Assert.Equal((185.0, true, false, true, false), (Of("35 mm²").AmpacityA, Of("35 mm²").AmpacityOk, Of("35 mm²").FuseOk, Of("35 mm²").DropOk, Of("35 mm²").Fits));
+        Assert.Equal(
+            (185.0, true, false, true, false),
+            (Of("35 mm²").AmpacityA, Of("35 mm²").AmpacityOk, Of("35 mm²").FuseOk, Of("35 mm²").DropOk, Of("35 mm²").Fits)
+        );
         Assert.Equal((true, true, true), (Of("50 mm²").Fits, Of("50 mm²").Here, Of("50 mm²").Advised));
         Assert.False(Of("16 mm²").AmpacityOk);
         // What is laid drops in the trial what it drops in the design.
@@ -57,14 +60,22 @@ public class RunTrialTests
         Assert.Null(RunTrials.Work(Some.Marrow, 0, "nothing"));
     }
 
-    private static RuleChoice Choice(DesignDocument design, string rule, string value) => CableRules.Work(design, 0).Single(r => r.Rule == rule).Choices.Single(c => c.Value == value);
+    private static RuleChoice Choice(DesignDocument design, string rule, string value) =>
+        CableRules.Work(design, 0).Single(r => r.Rule == rule).Choices.Single(c => c.Value == value);
 
     /// <summary>What a choice says it changes is what the design does when it is made.</summary>
     [Fact]
     public void A_house_rule_says_what_it_would_change()
     {
         Assert.Equal("main run 35 mm² behind 200 A, links 35 mm²", Choice(Some.Marrow, "cable-practice-metric", "craft-metric-105").Effect);
-        var then = Some.Marrow.With(("/houseRules/own", new Dictionary<string, object> { ["cable-practice-metric"] = "craft-metric-105", ["voltage-current-limit"] = 150 })).Bank();
+        var then = Some
+            .Marrow.With(
+                (
+                    "/houseRules/own",
+                    new Dictionary<string, object> { ["cable-practice-metric"] = "craft-metric-105", ["voltage-current-limit"] = 150 }
+                )
+            )
+            .Bank();
         Assert.Equal(("35 mm²", 200.0), (then.MainRun!.Size, then.MainRun.RatingA));
         Assert.StartsWith("main run 70 mm² behind 200 A", Choice(Some.Marrow, "drop-limit-main", "0.02").Effect, StringComparison.Ordinal);
         Assert.Equal("no string fuses", Choice(Some.Marrow, "fuse-each-string", "none").Effect);
@@ -79,7 +90,9 @@ public class RunTrialTests
         Assert.Equal(["0.03"], drop.Choices.Where(c => c.Here).Select(c => c.Value));
         Assert.Equal([RuleSet.Lean], drop.Choices.Single(c => c.Value == "0.05").Schools);
         // One's own value stands among them.
-        var own = CableRules.Work(Some.Marrow.With(("/houseRules/own", new Dictionary<string, object> { ["drop-limit-main"] = 0.04 })), 0).Single(r => r.Rule == "drop-limit-main");
+        var own = CableRules
+            .Work(Some.Marrow.With(("/houseRules/own", new Dictionary<string, object> { ["drop-limit-main"] = 0.04 })), 0)
+            .Single(r => r.Rule == "drop-limit-main");
         Assert.Equal(["0.04"], own.Choices.Where(c => c.Here).Select(c => c.Value));
         Assert.Empty(own.Choices.Single(c => c.Here).Schools);
         // mm² here, AWG where lengths are in feet.
@@ -92,14 +105,19 @@ public class RunTrialTests
     {
         var fuses = Schedules.Work(Some.Marrow, 0)!.Fuses;
         Assert.Equal(["Main fuse", "String fuses", "Roof", "Shore", "12 V converter", "Ceiling lights"], fuses.Select(f => f.Name));
-        Assert.Equal((1, 200.0, "50 mm²", 0.15, false), (fuses[0].Count, fuses[0].RatingA, fuses[0].Protects, fuses[0].DistanceM, fuses[0].Chosen));
+        Assert.Equal(
+            (1, 200.0, "50 mm²", 0.15, false),
+            (fuses[0].Count, fuses[0].RatingA, fuses[0].Protects, fuses[0].DistanceM, fuses[0].Chosen)
+        );
         Assert.Equal((4, 125.0), (fuses[1].Count, fuses[1].RatingA));
         Assert.Equal(("the 200 A main fuse", (string?)null), (fuses[4].ReliesOn, fuses[5].ReliesOn));
         Assert.True(Schedules.Work(Some.Marrow.With(("~/runs/0/fuse/ratingA", 225)), 0)!.Fuses[0].Chosen);
         Assert.DoesNotContain(Schedules.Work(Some.Marrow.With(("~/runs/0/fuse/absent", true)), 0)!.Fuses, f => f.Name == "Main fuse");
     }
 
-    /// <summary>The pieces of each pole add up to the run; six links, four jumpers; red 0.15 + 0.35 + 0.5 + 1.5 + 3 × 0.35 = 3.55 m of 50 mm².</summary>
+    /// <summary>
+    /// The pieces of each pole add up to the run; six links, four jumpers; red 0.15 + 0.35 + 0.5 + 1.5 + 3 × 0.35 = 3.55 m of 50 mm².
+    /// </summary>
     [Fact]
     public void The_cut_list()
     {
@@ -107,7 +125,10 @@ public class RunTrialTests
         CableRow Of(string label) => list.Cables.Single(c => c.Label == label);
         Assert.Equal([0.15, 0.35, 0.5, 1.5], list.Cables.Where(c => c.Label.StartsWith('M') && c.Pole == "plus").Select(c => c.LengthM));
         Assert.Equal([0.4, 0.6, 1.5], list.Cables.Where(c => c.Label.StartsWith('M') && c.Pole == "minus").Select(c => c.LengthM));
-        Assert.Equal(("battery post +", "main fuse", "red", "50 mm² × M8", 2), (Of("M1+").From, Of("M1+").To, Of("M1+").Colour, Of("M1+").ToLug, Of("M1+").Covers));
+        Assert.Equal(
+            ("battery post +", "main fuse", "red", "50 mm² × M8", 2),
+            (Of("M1+").From, Of("M1+").To, Of("M1+").Colour, Of("M1+").ToLug, Of("M1+").Covers)
+        );
         Assert.Equal(("negative bus", "inverter −", "black", 0), (Of("M3−").From, Of("M3−").To, Of("M3−").Colour, Of("M3−").Covers));
         Assert.Equal(("roof", "positive bus", "6 mm²"), (Of("C1+").From, Of("C1+").To, Of("C1+").Size));
         Assert.Equal((4, 3, 3), (Of("J1").Pieces, Of("L1").Pieces, Of("L2").Pieces));
@@ -115,9 +136,13 @@ public class RunTrialTests
         var red = list.Totals.Single(t => t.Size == "50 mm²" && t.Colour == "red");
         Assert.Equal((3.55, 7, 14), (Math.Round(red.Metres, 9), red.Pieces, red.Lugs));
         // Two conductors in parallel are cut twice.
-        var twice = Schedules.Work(Some.Marrow.With(("~/runs/0/size", "50 mm²"), ("~/runs/0/parallel", 2)), 0)!.Cables.Single(c => c.Label == "M1+");
+        var twice = Schedules
+            .Work(Some.Marrow.With(("~/runs/0/size", "50 mm²"), ("~/runs/0/parallel", 2)), 0)!
+            .Cables.Single(c => c.Label == "M1+");
         Assert.Equal((2, 4), (twice.Pieces, twice.Covers));
-        Assert.DoesNotContain(Schedules.Work(Some.Marrow.With(("~/runs/-", new Run { Id = Run.BondingId, Absent = true })), 0)!.Cables, c => c.Label == "E1");
+        Assert.DoesNotContain(Schedules.Work(Some.Marrow.With(("~/runs/-", new Run { Id = Run.BondingId, Absent = true })), 0)!.Cables, c =>
+            c.Label == "E1"
+        );
         Assert.Null(Schedules.Work(NewDesign.Empty("New"), 0));
     }
 
@@ -127,17 +152,28 @@ public class RunTrialTests
     {
         var parts = Schedules.Work(Some.Marrow, 0)!.Parts;
         var surge = Some.Marrow.Bank().Currents!.SurgeWorstA;
-        Assert.Equal(["Disconnect", "Bus bar", "Shunt with monitor", "Pre-charge resistor with button", "12 V converter"], parts.Select(p => p.Name));
-        Assert.Equal($"144.3 A for good, {surge.ToString("0.0", System.Globalization.CultureInfo.InvariantCulture)} A at a start, 29.2 V DC", parts[0].Least);
+        Assert.Equal(
+            ["Disconnect", "Bus bar", "Shunt with monitor", "Pre-charge resistor with button", "12 V converter"],
+            parts.Select(p => p.Name)
+        );
+        Assert.Equal(
+            $"144.3 A for good, {surge.ToString("0.0", System.Globalization.CultureInfo.InvariantCulture)} A at a start, 29.2 V DC",
+            parts[0].Least
+        );
         Assert.Equal((2, "200 A, covered"), (parts[1].Count, parts[1].Least));
-        Assert.DoesNotContain(Schedules.Work(Some.Marrow.With(("~/runs/0/switch", new RunSwitch { Absent = true })), 0)!.Parts, p => p.Name == "Disconnect");
+        Assert.DoesNotContain(Schedules.Work(Some.Marrow.With(("~/runs/0/switch", new RunSwitch { Absent = true })), 0)!.Parts, p =>
+            p.Name == "Disconnect"
+        );
     }
 
     /// <summary>The network's copper ends at its own studs: M8 by the data sheet; a fuse on 70 mm² has M10.</summary>
     [Fact]
     public void Lugs_by_copper_and_stud()
     {
-        var list = Schedules.Work(Some.Marrow.With(("~/runs/0/size", "70 mm²"), ("~/unit", Some.Unit("lfp-12-100") with { Stud = "M6" })), 0)!;
+        var list = Schedules.Work(
+            Some.Marrow.With(("~/runs/0/size", "70 mm²"), ("~/unit", Some.Unit("lfp-12-100") with { Stud = "M6" })),
+            0
+        )!;
         Assert.Equal(("70 mm² × M6", "70 mm² × M10"), (list.Cables[0].FromLug, list.Cables[0].ToLug));
         Assert.Equal("as the device takes", list.Cables.Single(c => c.Label == "C4+").FromLug);
         Assert.Equal(0, list.Totals.Single(t => t.Size == "4 mm²" && t.Colour == "red").Lugs);

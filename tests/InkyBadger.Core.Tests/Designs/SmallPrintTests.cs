@@ -35,12 +35,32 @@ public class SmallPrintTests
         Assert.Equal(0.03, Fuse.OpeningTime(FuseClasses.Get(run.FuseClass), run.RatingA!.Value, amps).Seconds!.Value, 9);
     }
 
-    /// <summary>A device that says only its volts bears a quarter more: 20.4 V × 1.25 is below a bus of 25.6 V, 20.6 V × 1.25 is not.</summary>
+    /// <summary>
+    /// A device that says only its volts bears a quarter more: 20.4 V × 1.25 is below a bus of 25.6 V, 20.6 V × 1.25 is not.
+    /// </summary>
     [Theory]
     [InlineData(20.4, true)]
     [InlineData(20.6, false)]
     public void What_a_device_without_a_window_bears(double volts, bool found) =>
-        Assert.Equal(found, Some.Marrow.With(("~/demand/loads/-", new Load { Id = "x", Name = "X", Kind = LoadKind.Dc, Watts = 5, Volts = volts, Hours = 1 })).Findings().Any(f => f.Rule == "load.window" && f.About == "x"));
+        Assert.Equal(
+            found,
+            Some.Marrow.With(
+                    (
+                        "~/demand/loads/-",
+                        new Load
+                        {
+                            Id = "x",
+                            Name = "X",
+                            Kind = LoadKind.Dc,
+                            Watts = 5,
+                            Volts = volts,
+                            Hours = 1,
+                        }
+                    )
+                )
+                .Findings()
+                .Any(f => f.Rule == "load.window" && f.About == "x")
+        );
 
     /// <summary>Two that touch and are doubled are four that touch: 4 to 6 carry 0.6 of their amperes in a craft.</summary>
     [Fact]
@@ -62,11 +82,38 @@ public class SmallPrintTests
     {
         var low = RestVoltage.CellV("lfp", 0.05);
         var high = RestVoltage.SocAt("lfp", low + volts / 4 / series);
-        var positions = Enumerable.Range(1, series).SelectMany(u => new[] { new Position { String = 1, Unit = u, Soc = 0.05 }, new Position { String = 2, Unit = u, Soc = high } }).ToArray();
-        var design = Some.New(Some.Dc("lamp", 20, 5)).With(("~/systemV", 12 * series), ("~/unit", Some.Unit("lfp-12-100")), ("~/series", series), ("~/parallel", 2), ("~/positions", positions));
+        var positions = Enumerable
+            .Range(1, series)
+            .SelectMany(u =>
+                new[]
+                {
+                    new Position
+                    {
+                        String = 1,
+                        Unit = u,
+                        Soc = 0.05,
+                    },
+                    new Position
+                    {
+                        String = 2,
+                        Unit = u,
+                        Soc = high,
+                    },
+                }
+            )
+            .ToArray();
+        var design = Some.New(Some.Dc("lamp", 20, 5))
+            .With(
+                ("~/systemV", 12 * series),
+                ("~/unit", Some.Unit("lfp-12-100")),
+                ("~/series", series),
+                ("~/parallel", 2),
+                ("~/positions", positions)
+            );
         var finding = design.Finding("bank.unequal-charge");
         Assert.Equal(said, finding is not null);
-        if (finding is not null) Assert.Equal(volts, finding.Figures[0].Value, 6);
+        if (finding is not null)
+            Assert.Equal(volts, finding.Figures[0].Value, 6);
     }
 
     /// <summary>What is advised is the cheapest by the prices one has, and costs what one says.</summary>
@@ -76,9 +123,27 @@ public class SmallPrintTests
         var free = Some.New(Some.Ac("kettle", 900, 1)).With(("~/systemV", 12));
         var usual = free.Bank().Bank!;
         Assert.False(usual.UnitPinned);
-        var dearer = free.With(("/prices/units", new[] { new UnitPrice { Key = usual.Unit.Key, Price = 9000 } }));
+        var dearer = free.With(
+            (
+                "/prices/units",
+                new[]
+                {
+                    new UnitPrice { Key = usual.Unit.Key, Price = 9000 },
+                }
+            )
+        );
         Assert.NotEqual(usual.Unit.Key, dearer.Bank().Bank!.Unit.Key);
-        var cheaper = free.With(("/prices/units", new[] { new UnitPrice { Key = usual.Unit.Key, Price = 7 } })).Bank().Bank!;
+        var cheaper = free.With(
+                (
+                    "/prices/units",
+                    new[]
+                    {
+                        new UnitPrice { Key = usual.Unit.Key, Price = 7 },
+                    }
+                )
+            )
+            .Bank()
+            .Bank!;
         Assert.Equal((usual.Unit.Key, 7.0 * usual.Units), (cheaper.Unit.Key, cheaper.Price));
     }
 
@@ -88,8 +153,18 @@ public class SmallPrintTests
     [InlineData(1.0, Season.Winter)]
     public void Which_season_sizes(object autonomy, Season sizes)
     {
-        Load Timed(string id, double watts, Season season, double from, double to) => Some.Dc(id, watts, 1) with { Season = season, Hours = null, Windows = [[from, to]] };
-        var design = Some.New(Timed("day", 300, Season.Winter, 10, 14), Timed("night", 200, Season.Summer, 20, 24)).With(("/houseRules/own", new Dictionary<string, object> { ["autonomy"] = autonomy }));
+        Load Timed(string id, double watts, Season season, double from, double to) =>
+            Some.Dc(id, watts, 1) with
+            {
+                Season = season,
+                Hours = null,
+                Windows =
+                [
+                    [from, to],
+                ],
+            };
+        var design = Some.New(Timed("day", 300, Season.Winter, 10, 14), Timed("night", 200, Season.Summer, 20, 24))
+            .With(("/houseRules/own", new Dictionary<string, object> { ["autonomy"] = autonomy }));
         Assert.Equal(sizes, design.Bank().Energy!.Sizes);
     }
 
@@ -108,11 +183,33 @@ public class SmallPrintTests
     [Fact]
     public void Charging_volts_of_a_DC_device()
     {
-        var lamp = new Load { Id = "lamp", Name = "Lamp", Kind = LoadKind.Dc, Watts = 10, Hours = 3, Window = new() { MinV = 20, MaxV = 29 } };
+        var lamp = new Load
+        {
+            Id = "lamp",
+            Name = "Lamp",
+            Kind = LoadKind.Dc,
+            Watts = 10,
+            Hours = 3,
+            Window = new() { MinV = 20, MaxV = 29 },
+        };
         var design = Some.Marrow.With(("~/demand/loads/-", lamp), ("~/sources", Array.Empty<Source>()));
         Assert.Equal(8 * 3.65, design.Bank().Devices[^1].GreatestV, 9);
         Assert.NotNull(design.Findings().FirstOrDefault(f => f.Rule == "load.window" && f.About == "lamp"));
-        var set = design.With(("~/sources", new[] { new Source { Id = "s", Kind = SourceKind.Mains, Amps = 10, SettingV = 28.6 } }));
+        var set = design.With(
+            (
+                "~/sources",
+                new[]
+                {
+                    new Source
+                    {
+                        Id = "s",
+                        Kind = SourceKind.Mains,
+                        Amps = 10,
+                        SettingV = 28.6,
+                    },
+                }
+            )
+        );
         Assert.Equal(28.6, set.Bank().Devices[^1].GreatestV, 9);
         Assert.Null(set.Findings().FirstOrDefault(f => f.Rule == "load.window" && f.About == "lamp"));
     }
@@ -125,18 +222,71 @@ public class SmallPrintTests
     [InlineData(SourceKind.Solar, 2)]
     [InlineData(SourceKind.Mains, 2)]
     public void Lengths_of_charge_runs(SourceKind kind, double metres) =>
-        Assert.Equal(metres, Some.Marrow.With(("~/sources", new[] { new Source { Id = "s", Kind = kind, Amps = 20 } })).Bank().Circuits.Single(c => c.Kind == Work.CircuitKind.Charge).Run.LengthM);
+        Assert.Equal(
+            metres,
+            Some.Marrow.With(
+                    (
+                        "~/sources",
+                        new[]
+                        {
+                            new Source
+                            {
+                                Id = "s",
+                                Kind = kind,
+                                Amps = 20,
+                            },
+                        }
+                    )
+                )
+                .Bank()
+                .Circuits.Single(c => c.Kind == Work.CircuitKind.Charge)
+                .Run.LengthM
+        );
 
     /// <summary>Three of 100 × 200 × 150 mm side by side stand 10 mm apart.</summary>
     [Fact]
     public void The_gap_between_units()
     {
-        var unit = Some.Unit("lfp-12-100") with { Size = new() { LengthMm = 200, WidthMm = 100, HeightMm = 150 } };
+        var unit = Some.Unit("lfp-12-100") with
+        {
+            Size = new()
+            {
+                LengthMm = 200,
+                WidthMm = 100,
+                HeightMm = 150,
+            },
+        };
         var layout = BuildSpace.Of(unit, 3, null)!;
         double[] sides = [layout.LengthMm, layout.WidthMm];
         Assert.Contains(3 * 100 + 2 * 10.0, sides);
         Assert.Contains(200.0, sides);
-        Assert.True(BuildSpace.Of(unit, 3, new() { LengthMm = 320, WidthMm = 200, HeightMm = 150 })!.Fits);
-        Assert.False(BuildSpace.Of(unit, 3, new() { LengthMm = 319, WidthMm = 209, HeightMm = 299 })!.Fits);
+        Assert.True(
+            BuildSpace
+                .Of(
+                    unit,
+                    3,
+                    new()
+                    {
+                        LengthMm = 320,
+                        WidthMm = 200,
+                        HeightMm = 150,
+                    }
+                )!
+                .Fits
+        );
+        Assert.False(
+            BuildSpace
+                .Of(
+                    unit,
+                    3,
+                    new()
+                    {
+                        LengthMm = 319,
+                        WidthMm = 209,
+                        HeightMm = 299,
+                    }
+                )!
+                .Fits
+        );
     }
 }

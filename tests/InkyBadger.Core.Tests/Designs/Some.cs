@@ -14,14 +14,35 @@ internal static class Some
     public static DesignDocument Demo(string name) => DemoDesigns.All.Single(d => d.Name.Contains(name, StringComparison.Ordinal));
 
     public static DesignDocument With(this DesignDocument design, params (string Path, object? Value)[] changes) =>
-        DesignFormat.With(design, changes.Select(c => new DesignChange(c.Path.StartsWith('~') ? "/banks/0" + c.Path[1..] : c.Path, DesignFormat.Node(c.Value))));
+        DesignFormat.With(
+            design,
+            changes.Select(c => new DesignChange(c.Path.StartsWith('~') ? "/banks/0" + c.Path[1..] : c.Path, DesignFormat.Node(c.Value)))
+        );
 
     /// <summary>A new design with these loads and everything as advised.</summary>
-    public static DesignDocument New(params Load[] loads) => NewDesign.Empty("New") is var d ? d with { Banks = [d.Banks[0] with { Demand = new() { Loads = loads } }] } : null!;
+    public static DesignDocument New(params Load[] loads) =>
+        NewDesign.Empty("New") is var d ? d with { Banks = [d.Banks[0] with { Demand = new() { Loads = loads } }] } : null!;
 
-    public static Load Ac(string id, double watts, double hours, double surge = 0) => new() { Id = id, Name = id, Kind = LoadKind.Ac, Watts = watts, Hours = hours, SurgeWatts = surge };
+    public static Load Ac(string id, double watts, double hours, double surge = 0) =>
+        new()
+        {
+            Id = id,
+            Name = id,
+            Kind = LoadKind.Ac,
+            Watts = watts,
+            Hours = hours,
+            SurgeWatts = surge,
+        };
 
-    public static Load Dc(string id, double watts, double hours) => new() { Id = id, Name = id, Kind = LoadKind.Dc, Watts = watts, Hours = hours };
+    public static Load Dc(string id, double watts, double hours) =>
+        new()
+        {
+            Id = id,
+            Name = id,
+            Kind = LoadKind.Dc,
+            Watts = watts,
+            Hours = hours,
+        };
 
     public static UnitItem Unit(string key) => Catalogue.Units.Single(u => u.Key == key);
 

@@ -44,7 +44,14 @@ public class StageTests
     [Fact]
     public void Amperes_without_volts_are_the_banks()
     {
-        var pump = new Load { Id = "p", Name = "Pump", Kind = LoadKind.Dc, Amps = 5, Hours = 2 };
+        var pump = new Load
+        {
+            Id = "p",
+            Name = "Pump",
+            Kind = LoadKind.Dc,
+            Amps = 5,
+            Hours = 2,
+        };
         Assert.Equal(5 * 12.8 * 2, Some.New(pump).Bank().Energy!.EnergyBankWh, 9);
         Assert.Equal(5 * 25.6 * 2, Some.New(pump).With(("~/systemV", 24)).Bank().Energy!.EnergyBankWh, 9);
         var converted = pump with { Kind = LoadKind.Converter, Volts = 12 };
@@ -57,8 +64,26 @@ public class StageTests
     {
         var radio = new Load
         {
-            Id = "r", Name = "Radio", Kind = LoadKind.Dc, Volts = 12, Hours = 24,
-            States = [new() { Name = "receive", Amps = 0.6, Share = 0.95 }, new() { Name = "transmit", Amps = 4.8, Share = 0.05 }],
+            Id = "r",
+            Name = "Radio",
+            Kind = LoadKind.Dc,
+            Volts = 12,
+            Hours = 24,
+            States =
+            [
+                new()
+                {
+                    Name = "receive",
+                    Amps = 0.6,
+                    Share = 0.95,
+                },
+                new()
+                {
+                    Name = "transmit",
+                    Amps = 4.8,
+                    Share = 0.05,
+                },
+            ],
         };
         var e = Some.New(radio).Bank();
         Assert.Equal(0.81 * 12 * 24, e.Energy!.EnergyBankWh, 9);
@@ -69,7 +94,23 @@ public class StageTests
     public void One_figure_for_the_whole_demand()
     {
         var design = Some.New() with { };
-        var e = design.With(("~/demand", new BankDemandSource { By = DemandBy.Figure, Figure = new() { Kind = LoadKind.Dc, Watts = 500, Hours = 4 } })).Bank();
+        var e = design
+            .With(
+                (
+                    "~/demand",
+                    new BankDemandSource
+                    {
+                        By = DemandBy.Figure,
+                        Figure = new()
+                        {
+                            Kind = LoadKind.Dc,
+                            Watts = 500,
+                            Hours = 4,
+                        },
+                    }
+                )
+            )
+            .Bank();
         Assert.Equal(2000, e.Energy!.EnergyBankWh, 9);
         Assert.Equal(500, e.Loads!.PeakDcW, 9);
     }
@@ -128,7 +169,11 @@ public class StageTests
     [Fact]
     public void An_own_value_goes_before_the_set()
     {
-        var own = Some.Marrow.With(("/houseRules/own", new Dictionary<string, object> { ["inverter-run-current"] = "load", ["drop-limit-main"] = 0.015 })).Bank();
+        var own = Some
+            .Marrow.With(
+                ("/houseRules/own", new Dictionary<string, object> { ["inverter-run-current"] = "load", ["drop-limit-main"] = 0.015 })
+            )
+            .Bank();
         Assert.Equal((3340 / 0.9 + 25) / 24, own.Currents!.InverterWorstA, 9);
         Assert.Equal(0.015, own.MainRun!.DropLimit);
         Assert.True(own.MainRun.DropFraction <= 0.015);
@@ -146,7 +191,9 @@ public class StageTests
     [Fact]
     public void Overnight_autonomy_counts_from_six_to_eight()
     {
-        var e = Some.New(Some.Dc("a", 100, 24)).With(("/houseRules/own", new Dictionary<string, object> { ["autonomy"] = "overnight" })).Bank();
+        var e = Some.New(Some.Dc("a", 100, 24))
+            .With(("/houseRules/own", new Dictionary<string, object> { ["autonomy"] = "overnight" }))
+            .Bank();
         Assert.Equal(100 * 14, e.Bank!.Sizing!.EnergyWantedWh, 6);
     }
 

@@ -8,7 +8,9 @@ using InkyBadger.Core.Voltage;
 
 namespace InkyBadger.Core.Tests.Designs;
 
-/// <summary>What a voltage brings with it, the rungs a design asks for, the envelope of everything, and the catalogue judged, by hand.</summary>
+/// <summary>
+/// What a voltage brings with it, the rungs a design asks for, the envelope of everything, and the catalogue judged, by hand.
+/// </summary>
 public class VoltageTests
 {
     private static readonly BankEvaluation Bus = Some.Marrow.Bank();
@@ -29,7 +31,9 @@ public class VoltageTests
         Assert.Equal(2480 + 74 + 62 + 45 + Some.Marrow.Banks[0].Inverters[0].Item!.Price, n.TotalPrice);
     }
 
-    /// <summary>At 12 V the lights are on the bus as they are; at 48 V they are behind a converter again, and a hand meets 58.4 V.</summary>
+    /// <summary>
+    /// At 12 V the lights are on the bus as they are; at 48 V they are behind a converter again, and a hand meets 58.4 V.
+    /// </summary>
     [Fact]
     public void What_differs_on_the_rungs()
     {
@@ -48,14 +52,27 @@ public class VoltageTests
     [Fact]
     public void A_motor_of_36_volts_asks_for_its_rung()
     {
-        var motor = Some.New(new Load { Id = "m", Name = "motor", Kind = LoadKind.Dc, Amps = 55, Volts = 36, Hours = 9 }).With(("~/inverters", Array.Empty<object>()));
+        var motor = Some.New(
+                new Load
+                {
+                    Id = "m",
+                    Name = "motor",
+                    Kind = LoadKind.Dc,
+                    Amps = 55,
+                    Volts = 36,
+                    Hours = 9,
+                }
+            )
+            .With(("~/inverters", Array.Empty<object>()));
         var rungs = VoltageLadder.Work(motor, 0);
         Assert.Equal([12, 24, 36, 48], rungs.Select(r => r.SystemV));
         Assert.Equal(["motor"], rungs[2].Needs!.Direct);
         Assert.Equal(["motor"], rungs[3].Needs!.Converted);
     }
 
-    /// <summary>3,000 ÷ 20 = 150 A against 131.2 A: 14 % too much. 150 Ah against the 270.5 Ah that the rate asks for: 45 % too little.</summary>
+    /// <summary>
+    /// 3,000 ÷ 20 = 150 A against 131.2 A: 14 % too much. 150 Ah against the 270.5 Ah that the rate asks for: 45 % too little.
+    /// </summary>
     [Fact]
     public void Two_rules_of_thumb_share_a_name_and_both_are_off()
     {
@@ -66,8 +83,8 @@ public class VoltageTests
     }
 
     /// <summary>
-    /// Class T of 200 A holds for 0.6 s what opens it in 1.8 s; the 50 mm² stores k·A/√t, k = 100 for 90 °C. Both are far above 6,040 W; the
-    /// inverter gives 4,500 W.
+    /// Class T of 200 A holds for 0.6 s what opens it in 1.8 s; the 50 mm² stores k·A/√t, k = 100 for 90 °C. Both are far above 6,040 W;
+    /// the inverter gives 4,500 W.
     /// </summary>
     [Fact]
     public void The_inverter_gives_way_first_of_all()
@@ -88,7 +105,9 @@ public class VoltageTests
         Assert.Equal(5, cable.Seconds!.Value, 3);
     }
 
-    /// <summary>What runs at 10:05: the fridge all day, laptops 3 h, lift 10 min, kettle and printer 5 min, and 2,700 W of start for 0.6 s.</summary>
+    /// <summary>
+    /// What runs at 10:05: the fridge all day, laptops 3 h, lift 10 min, kettle and printer 5 min, and 2,700 W of start for 0.6 s.
+    /// </summary>
     [Fact]
     public void The_loads_fill_from_the_left()
     {
@@ -145,7 +164,9 @@ public class VoltageTests
     [Fact]
     public void Volt_amperes_are_kept_apart()
     {
-        DesignDocument Motor(double? pf) => Some.New(Some.Ac("motor", 2000, 2) with { PowerFactor = pf }).With(("~/systemV", 24), ("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-24-3000")));
+        DesignDocument Motor(double? pf) =>
+            Some.New(Some.Ac("motor", 2000, 2) with { PowerFactor = pf })
+                .With(("~/systemV", 24), ("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-24-3000")));
         var poor = Motor(0.6);
         Assert.Equal((2000.0, 2000 / 0.6), (poor.Bank().Loads!.PeakAcW, poor.Bank().Loads!.PeakVa));
         Assert.Equal(Grade.Caution, poor.Finding("inverter.va")!.Grade);
@@ -172,11 +193,28 @@ public class VoltageTests
         Assert.Equal(("inv-24-5000c", true), (all[0].Item.Key, all[0].Fits));
         Assert.All(all.Skip(1), t => Assert.False(t.Fits));
         var three = all.Single(t => t.Item.Key == "inv-24-3000");
-        Assert.Equal(["gives 3,000 W without end, 4,175 W are wanted", "Book lift starting: 6,040 W for 0.6 s, it gives 4,500 W"], three.Reasons);
+        Assert.Equal(
+            ["gives 3,000 W without end, 4,175 W are wanted", "Book lift starting: 6,040 W for 0.6 s, it gives 4,500 W"],
+            three.Reasons
+        );
         Assert.Contains("a modified wave harms Laptops", all.Single(t => t.Item.Key == "inv-12-1200-mod").Reasons);
         Assert.Contains("made for 48 V", all.Single(t => t.Item.Key == "inv-48-5000c").Reasons);
         // One's own stands among them.
-        var own = InverterChoices.Work(Some.Marrow, 0, [new() { Key = "own-1", Name = "mine", SystemV = 24, ContinuousW = 4500, SurgeW = 9000, SurgeSeconds = 2 }]);
+        var own = InverterChoices.Work(
+            Some.Marrow,
+            0,
+            [
+                new()
+                {
+                    Key = "own-1",
+                    Name = "mine",
+                    SystemV = 24,
+                    ContinuousW = 4500,
+                    SurgeW = 9000,
+                    SurgeSeconds = 2,
+                },
+            ]
+        );
         Assert.Equal("own-1", own[0].Item.Key);
     }
 }

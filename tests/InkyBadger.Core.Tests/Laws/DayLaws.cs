@@ -6,21 +6,31 @@ namespace InkyBadger.Core.Tests.Laws;
 /// <summary>The day as it is swept against the day as one would count it by hand, instant by instant.</summary>
 public class DayLaws
 {
-    private static List<DailyLoad> Loads(Random random, int count) => [.. Enumerable.Range(0, count).Select(_ =>
-    {
-        var kind = (LoadKind)random.Next(3);
-        var watts = random.Next(1, 40) * 25;
-        var quantity = random.Next(0, 3);
-        if (random.Next(4) == 0) return new DailyLoad(kind, watts, quantity, Hours: random.Next(0, 25), SurgeWatts: random.Next(3) * 400);
-        // Windows of one load do not overlap, but may touch, and the last may pass midnight.
-        var cuts = Enumerable.Range(0, 2 * random.Next(1, 4)).Select(_ => random.Next(0, 96) / 4.0).Distinct().Order().ToList();
-        if (cuts.Count % 2 == 1) cuts.RemoveAt(0);
-        if (cuts.Count == 0) cuts = [6, 7];
-        var windows = new List<DayWindow>();
-        for (var i = 0; i < cuts.Count; i += 2) windows.Add(new(cuts[i], cuts[i + 1]));
-        if (random.Next(3) == 0) windows = [new(cuts[^1], cuts[0])];
-        return new DailyLoad(kind, watts, quantity, Windows: windows, SurgeWatts: random.Next(4) * 500);
-    })];
+    private static List<DailyLoad> Loads(Random random, int count) =>
+        [
+            .. Enumerable
+                .Range(0, count)
+                .Select(_ =>
+                {
+                    var kind = (LoadKind)random.Next(3);
+                    var watts = random.Next(1, 40) * 25;
+                    var quantity = random.Next(0, 3);
+                    if (random.Next(4) == 0)
+                        return new DailyLoad(kind, watts, quantity, Hours: random.Next(0, 25), SurgeWatts: random.Next(3) * 400);
+                    // Windows of one load do not overlap, but may touch, and the last may pass midnight.
+                    var cuts = Enumerable.Range(0, 2 * random.Next(1, 4)).Select(_ => random.Next(0, 96) / 4.0).Distinct().Order().ToList();
+                    if (cuts.Count % 2 == 1)
+                        cuts.RemoveAt(0);
+                    if (cuts.Count == 0)
+                        cuts = [6, 7];
+                    var windows = new List<DayWindow>();
+                    for (var i = 0; i < cuts.Count; i += 2)
+                        windows.Add(new(cuts[i], cuts[i + 1]));
+                    if (random.Next(3) == 0)
+                        windows = [new(cuts[^1], cuts[0])];
+                    return new DailyLoad(kind, watts, quantity, Windows: windows, SurgeWatts: random.Next(4) * 500);
+                }),
+        ];
 
     [Theory]
     [InlineData(1)]
@@ -38,14 +48,20 @@ public class DayLaws
             Assert.Equal(24, profile[^1].ToH);
             for (var i = 0; i < profile.Count; i++)
             {
-                if (i > 0) Assert.Equal(profile[i - 1].ToH, profile[i].FromH);
+                if (i > 0)
+                    Assert.Equal(profile[i - 1].ToH, profile[i].FromH);
                 var on = loads.Where(l => l.OnAt(profile[i].FromH)).ToList();
                 // Nothing switches inside a stretch.
                 Assert.Equal(on, loads.Where(l => l.OnAt((profile[i].FromH + profile[i].ToH) / 2)));
                 var ac = on.Where(l => l.Kind == LoadKind.Ac).ToList();
                 Assert.Equal(ac.Sum(l => l.RunningW), profile[i].AcW);
-                Assert.Equal(on.Where(l => l.Kind != LoadKind.Ac).Sum(l => l.RunningW / (l.Kind == LoadKind.Converter ? 0.9 : 1)), profile[i].DcW, 9);
-                var extra = rule == SurgeRule.AllAtOnce ? ac.Sum(l => l.Quantity * l.StartExtraW) : ac.Select(l => l.StartExtraW).Append(0).Max();
+                Assert.Equal(
+                    on.Where(l => l.Kind != LoadKind.Ac).Sum(l => l.RunningW / (l.Kind == LoadKind.Converter ? 0.9 : 1)),
+                    profile[i].DcW,
+                    9
+                );
+                var extra =
+                    rule == SurgeRule.AllAtOnce ? ac.Sum(l => l.Quantity * l.StartExtraW) : ac.Select(l => l.StartExtraW).Append(0).Max();
                 Assert.Equal(profile[i].AcW + extra, profile[i].SurgeW, 9);
             }
         }
@@ -57,8 +73,12 @@ public class DayLaws
         var random = new Random(4);
         for (var n = 0; n < 300; n++)
         {
-            var winter = DayProfile.Work(Loads(random, random.Next(1, 12)), 0.9, SurgeRule.OneAtATime).ConvertAll(s => s with { Season = Season.Winter });
-            var summer = DayProfile.Work(Loads(random, random.Next(1, 12)), 0.9, SurgeRule.OneAtATime).ConvertAll(s => s with { Season = Season.Summer });
+            var winter = DayProfile
+                .Work(Loads(random, random.Next(1, 12)), 0.9, SurgeRule.OneAtATime)
+                .ConvertAll(s => s with { Season = Season.Winter });
+            var summer = DayProfile
+                .Work(Loads(random, random.Next(1, 12)), 0.9, SurgeRule.OneAtATime)
+                .ConvertAll(s => s with { Season = Season.Summer });
             List<ProfileSegment> both = [.. winter, .. summer];
             var levels = RunningLevels.Of(both);
             Assert.Equal(both.Select(s => s.AcW).Distinct(), levels.Select(l => l.Watts));
@@ -73,7 +93,8 @@ public class DayLaws
     /// <summary>Twice round the day, so that a stretch may pass midnight.</summary>
     private static double Counted(List<ProfileSegment> day, double watts)
     {
-        double longest = 0, run = 0;
+        double longest = 0,
+            run = 0;
         foreach (var s in day.Concat(day))
         {
             run = s.AcW >= watts ? run + s.ToH - s.FromH : 0;
@@ -94,7 +115,8 @@ public class DayLaws
             var day = new QuietHour(loads);
             for (var i = 0; i < loads.Count; i++)
             {
-                if (day.Find(i) is not { } quiet) continue;
+                if (day.Find(i) is not { } quiet)
+                    continue;
                 moved++;
                 List<DailyLoad> then = [.. loads];
                 then[i] = loads[i] with { Windows = quiet.Windows };

@@ -20,11 +20,18 @@ namespace InkyBadger.Core.Tests.Laws;
 public static class Documents
 {
     private static Gen<double> From(double least, double most) =>
-        Gen.OneOf(Gen.Constant(least), Gen.Constant(most), Gen.Choose(0, 1_000_000).Select(i => least + (most - least) * i / 1e6), Gen.Choose(0, 1_000_000).Select(i => least + (most - least) * Math.Pow(i / 1e6, 6)));
+        Gen.OneOf(
+            Gen.Constant(least),
+            Gen.Constant(most),
+            Gen.Choose(0, 1_000_000).Select(i => least + (most - least) * i / 1e6),
+            Gen.Choose(0, 1_000_000).Select(i => least + (most - least) * Math.Pow(i / 1e6, 6))
+        );
 
-    private static Gen<T?> Maybe<T>(Gen<T> gen) where T : struct => Gen.OneOf(Gen.Constant<T?>(null), gen.Select(v => (T?)v));
+    private static Gen<T?> Maybe<T>(Gen<T> gen)
+        where T : struct => Gen.OneOf(Gen.Constant<T?>(null), gen.Select(v => (T?)v));
 
-    private static Gen<T?> MaybeRef<T>(Gen<T> gen) where T : class => Gen.OneOf(Gen.Constant<T?>(null), gen.Select(v => (T?)v));
+    private static Gen<T?> MaybeRef<T>(Gen<T> gen)
+        where T : class => Gen.OneOf(Gen.Constant<T?>(null), gen.Select(v => (T?)v));
 
     private static Gen<Load> Load(int index) =>
         from kind in Gen.Elements(Enum.GetValues<LoadKind>())
@@ -41,15 +48,39 @@ public static class Documents
         from seconds in Maybe(From(0.01, 3600))
         from tap in Maybe(Gen.Choose(1, 32))
         from season in Gen.Elements(Season.Both, Season.Both, Season.Winter, Season.Summer)
-        from window in MaybeRef(from least in From(0.1, 100) from span in From(0, 100) select new VoltageWindow { MinV = least, MaxV = least + span })
+        from window in MaybeRef(
+            from least in From(0.1, 100)
+            from span in From(0, 100)
+            select new VoltageWindow { MinV = least, MaxV = least + span }
+        )
         from adapter in Maybe(From(0.1, 1))
         from va in Maybe(From(0, 1e6))
         from factor in Maybe(From(0.05, 1))
         select new Load
         {
-            Season = season, Window = window, AdapterEfficiency = adapter, Va = va, PowerFactor = factor, Id = $"l{index}", Name = $"Load {index}", Kind = kind, Quantity = quantity, Duty = duty, SurgeWatts = surge, StartSeconds = seconds, Tap = tap,
-            Watts = inAmps ? null : draw, Amps = inAmps ? draw : null, Volts = inAmps ? volts : null,
-            Hours = byHours ? hours : null, Windows = byHours ? null : [[start, start + length > 24 ? start + length - 24 : start + length]],
+            Season = season,
+            Window = window,
+            AdapterEfficiency = adapter,
+            Va = va,
+            PowerFactor = factor,
+            Id = $"l{index}",
+            Name = $"Load {index}",
+            Kind = kind,
+            Quantity = quantity,
+            Duty = duty,
+            SurgeWatts = surge,
+            StartSeconds = seconds,
+            Tap = tap,
+            Watts = inAmps ? null : draw,
+            Amps = inAmps ? draw : null,
+            Volts = inAmps ? volts : null,
+            Hours = byHours ? hours : null,
+            Windows = byHours
+                ? null
+                :
+                [
+                    [start, start + length > 24 ? start + length - 24 : start + length],
+                ],
         };
 
     private static Gen<UnitItem> Unit =>
@@ -58,7 +89,13 @@ public static class Documents
         from ohm in Maybe(From(1e-6, 10))
         from ah in From(0.1, 1e5)
         from cells in Gen.Choose(1, 64)
-        select odd switch { 0 => item with { ResistanceOhm = ohm }, 1 => item with { Ah = ah, Bms = null }, 2 => item with { Cells = cells }, _ => item };
+        select odd switch
+        {
+            0 => item with { ResistanceOhm = ohm },
+            1 => item with { Ah = ah, Bms = null },
+            2 => item with { Cells = cells },
+            _ => item,
+        };
 
     private static Gen<InverterChoice> Inverter =>
         from item in MaybeRef(Gen.Elements<InverterItem>([.. Catalogue.Inverters]))
@@ -67,7 +104,15 @@ public static class Documents
         from efficiency in From(0.01, 1)
         from feeds in MaybeRef(Gen.Elements("transfer", "panel", "sockets"))
         from charger in Maybe(Gen.Elements(Enum.GetValues<ChargerFeed>()))
-        select new InverterChoice { Id = "i1", Stack = stack, OnH = onH, Feeds = feeds, Charger = charger, Item = item is null ? null : item with { Efficiency = efficiency } };
+        select new InverterChoice
+        {
+            Id = "i1",
+            Stack = stack,
+            OnH = onH,
+            Feeds = feeds,
+            Charger = charger,
+            Item = item is null ? null : item with { Efficiency = efficiency },
+        };
 
     private static Gen<Run> MainRun =>
         from length in Maybe(From(0.01, 200))
@@ -89,9 +134,31 @@ public static class Documents
         from amps in Maybe(From(0.1, 2000))
         select new Run
         {
-            Id = Run.MainId, From = "bank", To = "inverter", LengthM = length, Size = size, Parallel = parallel, Place = place, AmbientC = ambient, Bundled = bundled, Practice = practice,
-            Fuse = new() { Class = fuse, RatingA = rating, Absent = absent, DistanceM = distance }, Insulation = insulation, DropLimit = limit, ConductorLengthsM = lengths, Switch = own, BusM = bus, BusRatingA = amps,
-            ShuntM = distance, Absent = absent,
+            Id = Run.MainId,
+            From = "bank",
+            To = "inverter",
+            LengthM = length,
+            Size = size,
+            Parallel = parallel,
+            Place = place,
+            AmbientC = ambient,
+            Bundled = bundled,
+            Practice = practice,
+            Fuse = new()
+            {
+                Class = fuse,
+                RatingA = rating,
+                Absent = absent,
+                DistanceM = distance,
+            },
+            Insulation = insulation,
+            DropLimit = limit,
+            ConductorLengthsM = lengths,
+            Switch = own,
+            BusM = bus,
+            BusRatingA = amps,
+            ShuntM = distance,
+            Absent = absent,
         };
 
     private static Gen<RunSwitch> SwitchOf =>
@@ -99,14 +166,39 @@ public static class Documents
         from volts in Maybe(From(1, 1000))
         from at in Maybe(From(0, 200))
         from absent in Gen.Elements(true, false)
-        select new RunSwitch { RatingA = amps, MaxDcV = volts, AtM = at, Absent = absent };
+        select new RunSwitch
+        {
+            RatingA = amps,
+            MaxDcV = volts,
+            AtM = at,
+            Absent = absent,
+        };
 
     /// <summary>Runs beyond the bus, some of which belong to nothing that is there.</summary>
     private static Gen<Run> Further =>
         from like in MainRun
-        from id in Gen.Elements(Run.InverterId, Run.StringsId, Run.BondingId, Run.PanelId, "load-l0", "load-l1", "source-s0", "converter-12", "winch")
+        from id in Gen.Elements(
+            Run.InverterId,
+            Run.StringsId,
+            Run.BondingId,
+            Run.PanelId,
+            "load-l0",
+            "load-l1",
+            "source-s0",
+            "converter-12",
+            "winch"
+        )
         from with in MaybeRef(Gen.Elements("load-l0", "load-l2", "nothing"))
-        select like with { Id = id, To = id, Amps = like.BusRatingA, BusM = null, BusRatingA = null, ShuntM = null, SharedWith = with };
+        select like with
+        {
+            Id = id,
+            To = id,
+            Amps = like.BusRatingA,
+            BusM = null,
+            BusRatingA = null,
+            ShuntM = null,
+            SharedWith = with,
+        };
 
     private static Gen<Position> Position =>
         from at in Gen.Choose(1, 32)
@@ -115,13 +207,27 @@ public static class Documents
         from age in Maybe(From(0, 50))
         from health in Maybe(From(0.01, 1))
         from soc in Maybe(From(0, 1))
-        select new Position { String = at, Unit = unit, Item = item, AgeYears = age, Health = health, Soc = soc };
+        select new Position
+        {
+            String = at,
+            Unit = unit,
+            Item = item,
+            AgeYears = age,
+            Health = health,
+            Soc = soc,
+        };
 
     private static Gen<Source> Source =>
         from kind in Gen.Elements(Enum.GetValues<SourceKind>())
         from amps in Maybe(From(0, 1e5))
         from setting in Maybe(From(0.1, 1000))
-        select new Source { Name = "Source", Kind = kind, Amps = amps, SettingV = setting };
+        select new Source
+        {
+            Name = "Source",
+            Kind = kind,
+            Amps = amps,
+            SettingV = setting,
+        };
 
     private static Gen<PlacedConductor> Placed =>
         from rail in Gen.Elements(Enum.GetValues<Pole>())
@@ -129,7 +235,14 @@ public static class Documents
         from after in Gen.Choose(1, 4)
         from size in MaybeRef(Gen.Elements("6 mm²", "95 mm²", "2 AWG"))
         from length in Maybe(From(0.01, 5))
-        select new PlacedConductor { Rail = rail, String = at, After = after, Size = size, LengthM = length };
+        select new PlacedConductor
+        {
+            Rail = rail,
+            String = at,
+            After = after,
+            Size = size,
+            LengthM = length,
+        };
 
     private static Gen<Design.Wiring> WiringOf =>
         from style in Maybe(Gen.Elements(Enum.GetValues<WiringStyle>()))
@@ -142,8 +255,12 @@ public static class Documents
         from leads in Gen.ArrayOf(Placed, count)
         select new Design.Wiring
         {
-            Style = style, Link = link is null ? null : new() { LengthM = link }, Takeoffs = style == WiringStyle.Rails ? new() { Positive = positive, Negative = negative } : null,
-            Jumpers = jumpers, Links = links, Leads = leads,
+            Style = style,
+            Link = link is null ? null : new() { LengthM = link },
+            Takeoffs = style == WiringStyle.Rails ? new() { Positive = positive, Negative = negative } : null,
+            Jumpers = jumpers,
+            Links = links,
+            Leads = leads,
         };
 
     private static Gen<Bank> BankOf(string id) =>
@@ -164,17 +281,33 @@ public static class Documents
         from sources in Gen.ArrayOf(Source, odd)
         select new Bank
         {
-            Id = id, Name = "Bank", SystemV = systemV, Demand = new() { Loads = [.. alike ? loads.Select(l => l with { Name = "Load" }) : loads] },
-            Inverters = [.. inverters.Select((x, i) => x with { Id = $"i{i + 1}" })], Unit = unit, Series = series, Parallel = parallel, Wiring = wiring, Runs = [run, .. further.DistinctBy(r => r.Id)],
-            Positions = positions, Sources = [.. sources.Select((s, i) => s with { Id = $"s{i}" })],
+            Id = id,
+            Name = "Bank",
+            SystemV = systemV,
+            Demand = new() { Loads = [.. alike ? loads.Select(l => l with { Name = "Load" }) : loads] },
+            Inverters = [.. inverters.Select((x, i) => x with { Id = $"i{i + 1}" })],
+            Unit = unit,
+            Series = series,
+            Parallel = parallel,
+            Wiring = wiring,
+            Runs = [run, .. further.DistinctBy(r => r.Id)],
+            Positions = positions,
+            Sources = [.. sources.Select((s, i) => s with { Id = $"s{i}" })],
         };
 
     private static Gen<IReadOnlyDictionary<string, JsonElement>> OwnRules =>
         from share in From(0.3, 1)
         from metres in From(0.05, 2)
         from some in Gen.Elements(0, 0, 1, 2)
-        select (IReadOnlyDictionary<string, JsonElement>)new Dictionary<string, object> { ["usable-share-lfp"] = share, ["fuse-distance"] = metres, ["take-off"] = "bus-bars" }
-            .Take(some).ToDictionary(r => r.Key, r => JsonSerializer.SerializeToElement(r.Value));
+        select (IReadOnlyDictionary<string, JsonElement>)
+            new Dictionary<string, object>
+            {
+                ["usable-share-lfp"] = share,
+                ["fuse-distance"] = metres,
+                ["take-off"] = "bus-bars",
+            }
+                .Take(some)
+                .ToDictionary(r => r.Key, r => JsonSerializer.SerializeToElement(r.Value));
 
     private static Gen<DesignDocument> DesignOf(Gen<Bank[]> all) =>
         from banks in all
@@ -192,16 +325,45 @@ public static class Documents
         from amps in From(0.1, 100)
         select new DesignDocument
         {
-            Name = "Any", HouseRules = new() { Set = set, Own = own }, Place = new() { AmbientC = ambient, Living = living, Hot = hot }, CyclesPerYear = cycles, Years = years, Display = new() { Units = units }, Banks = banks,
+            Name = "Any",
+            HouseRules = new() { Set = set, Own = own },
+            Place = new()
+            {
+                AmbientC = ambient,
+                Living = living,
+                Hot = hot,
+            },
+            CyclesPerYear = cycles,
+            Years = years,
+            Display = new() { Units = units },
+            Banks = banks,
             Prices = new() { Units = price is null ? [] : [new() { Key = "lfp-12-100", Price = price.Value }] },
-            Joins = joined && banks.Length > 1 ? [new() { From = "b1", To = "b2", Kind = kind, Amps = amps, Efficiency = 0.9 }] : [],
+            Joins =
+                joined && banks.Length > 1
+                    ?
+                    [
+                        new()
+                        {
+                            From = "b1",
+                            To = "b2",
+                            Kind = kind,
+                            Amps = amps,
+                            Efficiency = 0.9,
+                        },
+                    ]
+                    : [],
         };
 
     public static Arbitrary<DesignDocument> Any() => DesignOf(BankOf("b1").Select(b => new[] { b })).ToArbitrary();
 
     /// <summary>Designs of one bank or of two, joined or not.</summary>
-    public static Gen<DesignDocument> Sites() => DesignOf(Gen.OneOf(
-        BankOf("b1").Select(b => new[] { b }), BankOf("b1").SelectMany(one => BankOf("b2").Select(other => new[] { one, other }))));
+    public static Gen<DesignDocument> Sites() =>
+        DesignOf(
+            Gen.OneOf(
+                BankOf("b1").Select(b => new[] { b }),
+                BankOf("b1").SelectMany(one => BankOf("b2").Select(other => new[] { one, other }))
+            )
+        );
 }
 
 [Properties(Arbitrary = [typeof(Documents)], MaxTest = 400)]
@@ -225,61 +387,90 @@ public class EvaluatorLaws
         foreach (var finding in Evaluator.Evaluate(design).Findings)
         {
             Assert.True(finding.Figures.Count > 0 || finding.Rule.StartsWith("refused.", StringComparison.Ordinal), finding.Rule);
-            foreach (var mend in finding.Mends) Assert.Empty(DesignCheck.Faults(DesignFormat.With(design, mend.Changes)));
+            foreach (var mend in finding.Mends)
+                Assert.Empty(DesignCheck.Faults(DesignFormat.With(design, mend.Changes)));
         }
     }
 
     [Property]
     public void A_string_more_never_lowers_what_the_bank_holds(DesignDocument design)
     {
-        if (design.Bank() is not { Bank: { Parallel: < 32 } bank }) return;
+        if (design.Bank() is not { Bank: { Parallel: < 32 } bank })
+            return;
         var more = design with { Banks = [design.Banks[0] with { Unit = bank.Unit, Series = bank.Series, Parallel = bank.Parallel + 1 }] };
-        if (DesignCheck.Faults(more).Count > 0) return;
+        if (DesignCheck.Faults(more).Count > 0)
+            return;
         Assert.True(more.Bank().Bank!.UsableWh > bank.UsableWh);
     }
 
     [Property]
     public void A_fuse_that_is_advised_is_never_above_the_cable_that_is(DesignDocument design)
     {
-        static Run Free(Run run) => run with { Size = null, Parallel = null, ConductorLengthsM = [], Fuse = new() { Class = run.Fuse.Class } };
+        static Run Free(Run run) =>
+            run with
+            {
+                Size = null,
+                Parallel = null,
+                ConductorLengthsM = [],
+                Fuse = new() { Class = run.Fuse.Class },
+            };
         var bank = (design with { Banks = [design.Banks[0] with { Runs = [.. design.Banks[0].Runs.Select(Free)] }] }).Bank();
         foreach (var run in bank.Circuits.Select(c => c.Run).Append(bank.MainRun))
         {
-            if (run is not { RatingA: { } rating, AmpacityA: { } ampacity }) continue;
+            if (run is not { RatingA: { } rating, AmpacityA: { } ampacity })
+                continue;
             // Lean allows the next size up, to one and a half times.
-            Assert.True(rating <= ampacity * (design.HouseRules.Set == RuleSet.Lean ? 1.5 : 1) * (1 + 1e-9), $"{run.Id}: {rating} A on {ampacity} A");
+            Assert.True(
+                rating <= ampacity * (design.HouseRules.Set == RuleSet.Lean ? 1.5 : 1) * (1 + 1e-9),
+                $"{run.Id}: {rating} A on {ampacity} A"
+            );
         }
     }
 
     /// <summary>
-    /// Kirchhoff across the stages: what leaves the bus is what the bank gives, what its strings add up to and what the main run carries; and
-    /// each run that hangs on the bus by itself carries what flows there.
+    /// Kirchhoff across the stages: what leaves the bus is what the bank gives, what its strings add up to and what the main run carries;
+    /// and each run that hangs on the bus by itself carries what flows there.
     /// </summary>
     [Property]
     public void What_leaves_the_bus_is_what_the_bank_gives(DesignDocument design)
     {
         var work = new SiteWork(design)[0];
-        if (work.Flows.Value is not { } flows) return;
-        static void Same(double a, double b) => Assert.True(Math.Abs(a - b) <= 1e-9 * Math.Max(1, Math.Max(Math.Abs(a), Math.Abs(b))), $"{a} against {b}");
+        if (work.Flows.Value is not { } flows)
+            return;
+        static void Same(double a, double b) =>
+            Assert.True(Math.Abs(a - b) <= 1e-9 * Math.Max(1, Math.Max(Math.Abs(a), Math.Abs(b))), $"{a} against {b}");
         Same(flows.All.Sum(f => f.Out.WorstA), flows.Bank.WorstA);
         Same(flows.Inverter.WorstA + flows.Beside.WorstA, flows.Bank.WorstA);
-        Same(flows.DcLoads.SurgeA + flows.Own.SurgeA + flows.Joins.SurgeA + flows.FurtherInverters.SurgeA + flows.Inverter.SurgeA, flows.Bank.SurgeA);
+        Same(
+            flows.DcLoads.SurgeA + flows.Own.SurgeA + flows.Joins.SurgeA + flows.FurtherInverters.SurgeA + flows.Inverter.SurgeA,
+            flows.Bank.SurgeA
+        );
         Same(flows.All.Sum(f => f.ChargingA), flows.ChargingA);
-        if (work.Loads.Value is { } loads && work.Voltage.Value is { } voltage) Same(loads.PeakDcW / voltage.LowV, flows.DcLoads.WorstA);
+        if (work.Loads.Value is { } loads && work.Voltage.Value is { } voltage)
+            Same(loads.PeakDcW / voltage.LowV, flows.DcLoads.WorstA);
         var bank = work.Evaluation();
-        if (bank.Currents is not { } currents) return;
+        if (bank.Currents is not { } currents)
+            return;
         Same(flows.Bank.WorstA, currents.BankWorstA);
         Same(flows.Bank.NominalA, currents.BankNominalA);
         Same(flows.Bank.RunningA, currents.LoadWorstA);
         Same(flows.Bank.SurgeA, currents.SurgeWorstA);
-        if (bank.MainRun is { } run) Same(Math.Max(flows.Bank.WorstA, flows.ChargingA), run.DesignA);
+        if (bank.MainRun is { } run)
+            Same(Math.Max(flows.Bank.WorstA, flows.ChargingA), run.DesignA);
         if (bank.Network is { } network)
         {
             Same(flows.Bank.WorstA, network.CurrentA);
             Assert.True(Math.Abs(network.StringCurrentsA.Sum() - network.CurrentA) <= 1e-6 * Math.Max(1, network.CurrentA));
         }
         foreach (var circuit in bank.Circuits)
-            if (circuit.Kind is CircuitKind.Own or CircuitKind.Inverter or CircuitKind.FurtherInverter or CircuitKind.Charge or CircuitKind.Join)
+            if (
+                circuit.Kind
+                is CircuitKind.Own
+                    or CircuitKind.Inverter
+                    or CircuitKind.FurtherInverter
+                    or CircuitKind.Charge
+                    or CircuitKind.Join
+            )
                 Assert.Contains(flows.All, f => f.Run == circuit.Id && Math.Max(f.Out.WorstA, f.ChargingA) == circuit.Run.DesignA);
     }
 
@@ -288,15 +479,26 @@ public class EvaluatorLaws
     public void Volts_only_fall_along_the_runs(DesignDocument design)
     {
         var bank = design.Bank();
-        if (bank.Bus is not { } bus) return;
+        if (bank.Bus is not { } bus)
+            return;
         foreach (var pole in new[] { bus.Plus, bus.Minus })
-            for (var i = 1; i < pole.Count; i++) Assert.True(pole[i].LostBeforeV >= pole[i - 1].LostV - 1e-9 && pole[i].AtM >= pole[i - 1].AtM - 1e-9 || pole[i].Part == LoopPart.Bus, $"{pole[i]}");
+            for (var i = 1; i < pole.Count; i++)
+                Assert.True(
+                    pole[i].LostBeforeV >= pole[i - 1].LostV - 1e-9 && pole[i].AtM >= pole[i - 1].AtM - 1e-9
+                        || pole[i].Part == LoopPart.Bus,
+                    $"{pole[i]}"
+                );
         foreach (var c in bank.Circuits)
         {
             foreach (var pole in new[] { c.Plus, c.Minus })
-                for (var i = 1; i < pole.Count; i++) Assert.True(pole[i].LostBeforeV >= pole[i - 1].LostV - 1e-9 && pole[i].AtM >= pole[i - 1].AtM - 1e-9, $"{c.Id}: {pole[i]}");
+                for (var i = 1; i < pole.Count; i++)
+                    Assert.True(
+                        pole[i].LostBeforeV >= pole[i - 1].LostV - 1e-9 && pole[i].AtM >= pole[i - 1].AtM - 1e-9,
+                        $"{c.Id}: {pole[i]}"
+                    );
             // Both poles together lose what the run drops.
-            if (c.Run.DropV is { } lost) Assert.True(Math.Abs(c.Plus[^1].LostV + c.Minus[^1].LostV - lost) <= 1e-9 * Math.Max(1, lost), c.Id);
+            if (c.Run.DropV is { } lost)
+                Assert.True(Math.Abs(c.Plus[^1].LostV + c.Minus[^1].LostV - lost) <= 1e-9 * Math.Max(1, lost), c.Id);
         }
         foreach (var c in bank.Circuits)
             if (c is { Run: { EndV: { } end, DropV: { } drop } })
@@ -321,11 +523,15 @@ public class EvaluatorLaws
             Assert.NotEmpty(JsonSerializer.Serialize(BuildMaker.Of(design, 0, choice, new()), DesignFormat.Options));
             offered.Add(BuildBank.Changes(design, 0, choice));
         }
-        Assert.NotEmpty(JsonSerializer.Serialize(BuildCompare.Work(design, 0, [null, .. screening.Left.Take(2)], new()), DesignFormat.Options));
+        Assert.NotEmpty(
+            JsonSerializer.Serialize(BuildCompare.Work(design, 0, [null, .. screening.Left.Take(2)], new()), DesignFormat.Options)
+        );
         Assert.NotEmpty(JsonSerializer.Serialize(CableRules.Work(design, 0), DesignFormat.Options));
         Assert.NotEmpty(JsonSerializer.Serialize(Schedules.Work(design, 0), DesignFormat.Options));
-        foreach (var run in new[] { "main", "load-l0", "source-s0" }) Assert.NotEmpty(JsonSerializer.Serialize(RunTrials.Work(design, 0, run), DesignFormat.Options));
-        foreach (var changes in offered) Assert.Empty(DesignCheck.Faults(DesignFormat.With(design, changes)));
+        foreach (var run in new[] { "main", "load-l0", "source-s0" })
+            Assert.NotEmpty(JsonSerializer.Serialize(RunTrials.Work(design, 0, run), DesignFormat.Options));
+        foreach (var changes in offered)
+            Assert.Empty(DesignCheck.Faults(DesignFormat.With(design, changes)));
     }
 
     [Property]

@@ -11,11 +11,24 @@ public class LongListTests
     private static DesignDocument With(int loads, int windows, int banks = 1)
     {
         var bank = Some.Marrow.Banks[0];
-        var list = Enumerable.Range(0, loads).Select(i => bank.Demand.Loads[i % bank.Demand.Loads.Count] with
+        var list = Enumerable
+            .Range(0, loads)
+            .Select(i =>
+                bank.Demand.Loads[i % bank.Demand.Loads.Count] with
+                {
+                    Id = $"l{i}",
+                    Hours = null,
+                    Windows =
+                    [
+                        .. Enumerable.Range(0, windows).Select(w => new[] { 24.0 * w / windows + i * 1e-4, 24.0 * w / windows + 1 }),
+                    ],
+                }
+            )
+            .ToList();
+        return Some.Marrow with
         {
-            Id = $"l{i}", Hours = null, Windows = [.. Enumerable.Range(0, windows).Select(w => new[] { 24.0 * w / windows + i * 1e-4, 24.0 * w / windows + 1 })],
-        }).ToList();
-        return Some.Marrow with { Banks = [.. Enumerable.Range(0, banks).Select(b => bank with { Id = $"b{b}", Demand = bank.Demand with { Loads = list } })] };
+            Banks = [.. Enumerable.Range(0, banks).Select(b => bank with { Id = $"b{b}", Demand = bank.Demand with { Loads = list } })],
+        };
     }
 
     [Fact]
@@ -25,13 +38,23 @@ public class LongListTests
         Assert.Equal("has 4000 times of day in all, and 3000 are the most", Assert.Single(DesignCheck.Faults(With(500, 8))).Reason);
     }
 
-    /// <summary>Of five hundred loads the most promising of each kind are worked out whole; each is what the design itself would be.</summary>
+    /// <summary>
+    /// Of five hundred loads the most promising of each kind are worked out whole; each is what the design itself would be.
+    /// </summary>
     [Fact]
     public void What_ifs_of_a_long_list_are_few_and_true()
     {
         var bank = Some.Marrow.Banks[0];
         // The library bus, and three hundred lamps of a watt on the inverter.
-        var lamps = Enumerable.Range(0, 300).Select(i => new Load { Id = $"lamp{i}", Name = $"Lamp {i}", Watts = 1, Hours = 1 });
+        var lamps = Enumerable
+            .Range(0, 300)
+            .Select(i => new Load
+            {
+                Id = $"lamp{i}",
+                Name = $"Lamp {i}",
+                Watts = 1,
+                Hours = 1,
+            });
         var design = Some.Marrow with { Banks = [bank with { Demand = bank.Demand with { Loads = [.. lamps, .. bank.Demand.Loads] } }] };
         var all = WhatIfs.Work(design, 0);
         Assert.NotEmpty(all);
@@ -41,8 +64,14 @@ public class LongListTests
         Assert.Equal(first.EnergyBankWh, then.Energy!.EnergyBankWh, 6);
         Assert.Equal(first.SurgeDemandW, then.Loads!.SurgeDemandW, 6);
         // What was left out promised less by its own figures.
-        var worth = design.Banks[0].Demand.Loads.Index().Where(l => DcInstead.MayBe(l.Item)).Max(l => design.Bank().Energy!.Rows[l.Index].BankWh);
-        Assert.Contains(all, w => w.Kind == WhatIfKind.OnDc && design.Bank().Energy!.Rows[int.Parse(w.Changes[0].Path.Split('/')[^1])].BankWh == worth);
+        var worth = design
+            .Banks[0]
+            .Demand.Loads.Index()
+            .Where(l => DcInstead.MayBe(l.Item))
+            .Max(l => design.Bank().Energy!.Rows[l.Index].BankWh);
+        Assert.Contains(all, w =>
+            w.Kind == WhatIfKind.OnDc && design.Bank().Energy!.Rows[int.Parse(w.Changes[0].Path.Split('/')[^1])].BankWh == worth
+        );
     }
 
     [Fact]

@@ -10,7 +10,9 @@ namespace InkyBadger.Core.Tests.Laws;
 /// <summary>A bank on rails: strings, links on both rails, a load.</summary>
 public sealed record Ladder(double[] Strings, double[] Emf, double[] Positive, double[] Negative, double LoadA)
 {
-    public override string ToString() => $"R [{string.Join(" ", Strings)}] E [{string.Join(" ", Emf)}] p [{string.Join(" ", Positive)}] n [{string.Join(" ", Negative)}] I {LoadA}";
+    public override string ToString() =>
+        $"R [{string.Join(" ", Strings)}] E [{string.Join(" ", Emf)}] p [{string.Join(" ", Positive)}] n "
+        + $"[{string.Join(" ", Negative)}] I {LoadA}";
 }
 
 public static class Ladders
@@ -52,7 +54,12 @@ public class NetworkLaws
         for (var i = 0; i < l.Strings.Length - 1; i++)
         {
             var (p, n) = network.LinkCurrents(currents, l.LoadA, i + 1);
-            var round = l.Emf[i] - l.Strings[i] * currents[i] - p * l.Positive[i] - (l.Emf[i + 1] - l.Strings[i + 1] * currents[i + 1]) - n * l.Negative[i];
+            var round =
+                l.Emf[i]
+                - l.Strings[i] * currents[i]
+                - p * l.Positive[i]
+                - (l.Emf[i + 1] - l.Strings[i + 1] * currents[i + 1])
+                - n * l.Negative[i];
             Assert.True(Math.Abs(round) < 1e-8, $"mesh {i + 1}: {round} V");
         }
     }
@@ -62,7 +69,11 @@ public class NetworkLaws
     {
         var last = l.Strings.Length;
         var there = BankSharing.Share(BankNetwork.OnRails(l.Strings, l.Positive, l.Negative, 1, last), l.Emf, l.LoadA);
-        var back = BankSharing.Share(BankNetwork.OnRails(Mirror(l.Strings), Mirror(l.Positive), Mirror(l.Negative), last, 1), Mirror(l.Emf), l.LoadA);
+        var back = BankSharing.Share(
+            BankNetwork.OnRails(Mirror(l.Strings), Mirror(l.Positive), Mirror(l.Negative), last, 1),
+            Mirror(l.Emf),
+            l.LoadA
+        );
         Assert.Equal(there.StringCurrentsA, Mirror(back.StringCurrentsA), (a, b) => Math.Abs(a - b) < 1e-7 * Math.Max(1, Math.Abs(a)));
         Assert.Equal(there.TerminalV, back.TerminalV, 7);
     }
@@ -84,7 +95,8 @@ public class NetworkLaws
     [Property]
     public void A_string_more_never_lowers_the_short_circuit_current(Ladder l)
     {
-        if (l.Strings.Length < 2) return;
+        if (l.Strings.Length < 2)
+            return;
         var all = BankNetwork.OnBusBars(l.Strings, new double[l.Strings.Length], new double[l.Strings.Length]);
         var less = BankNetwork.OnBusBars(l.Strings[1..], new double[l.Strings.Length - 1], new double[l.Strings.Length - 1]);
         Assert.True(ShortCircuit.Work(all, 8, 3.55).ShortCircuitA >= ShortCircuit.Work(less, 8, 3.55).ShortCircuitA);
@@ -104,7 +116,11 @@ public class WiringLaws
     {
         var rows = CablePractices.Get(practice).Rows;
         for (var i = 1; i < rows.Count; i++)
-            Assert.True(Cable.Resistance(rows[i].Conductor.R20MilliohmPerM, 3, 60, 1) < Cable.Resistance(rows[i - 1].Conductor.R20MilliohmPerM, 3, 60, 1), $"{rows[i].Size}");
+            Assert.True(
+                Cable.Resistance(rows[i].Conductor.R20MilliohmPerM, 3, 60, 1)
+                    < Cable.Resistance(rows[i - 1].Conductor.R20MilliohmPerM, 3, 60, 1),
+                $"{rows[i].Size}"
+            );
     }
 
     [Theory]
@@ -113,15 +129,17 @@ public class WiringLaws
     {
         for (var amps = 5.0; amps < 450; amps *= 1.17)
         {
-            if (FuseClasses.Get("class-t").Next(Fuse.Margin * amps) is not { } rating) continue;
+            if (FuseClasses.Get("class-t").Next(Fuse.Margin * amps) is not { } rating)
+                continue;
             var input = new CableSelectInput(CablePractices.Get(practice), amps, 25.6, 2) { FuseRatingA = rating };
             var selected = CableSelect.Work(input);
-            if (selected.Choice is { } choice) Assert.True(choice.AmpacityA >= rating, $"{amps} A: {choice.Row.Size} carries {choice.AmpacityA} A, fuse {rating} A");
-            else Assert.NotEmpty(selected.Unmet!);
+            if (selected.Choice is { } choice)
+                Assert.True(choice.AmpacityA >= rating, $"{amps} A: {choice.Row.Size} carries {choice.AmpacityA} A, fuse {rating} A");
+            else
+                Assert.NotEmpty(selected.Unmet!);
         }
     }
 
     [Fact]
-    public void Ratings_of_every_class_rise() =>
-        Assert.All(FuseClasses.All, c => Assert.Equal(c.RatingsA.Order().Distinct(), c.RatingsA));
+    public void Ratings_of_every_class_rise() => Assert.All(FuseClasses.All, c => Assert.Equal(c.RatingsA.Order().Distinct(), c.RatingsA));
 }

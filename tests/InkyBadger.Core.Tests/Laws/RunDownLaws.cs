@@ -39,11 +39,12 @@ public class RunDownLaws
 {
     private const double StepS = 60;
 
-    private static RunDownResult Run(MixedLoad l, double stepS = StepS) => RunDown.Work(l.Units, l.Chemistry, l.Cells, l.Watts, l.Amps, l.CutOffV, stepS);
+    private static RunDownResult Run(MixedLoad l, double stepS = StepS) =>
+        RunDown.Work(l.Units, l.Chemistry, l.Cells, l.Watts, l.Amps, l.CutOffV, stepS);
 
     /// <summary>
-    /// Energy stored: charge times its open-circuit volts. A step takes the volts of its beginning, so a unit may seem to give the charge of
-    /// one step at full instead of empty volts, and once more where it was charged by the others on the way.
+    /// Energy stored: charge times its open-circuit volts. A step takes the volts of its beginning, so a unit may seem to give the charge
+    /// of one step at full instead of empty volts, and once more where it was charged by the others on the way.
     /// </summary>
     [Property]
     public void Never_more_is_delivered_than_was_stored(MixedLoad l)
@@ -73,7 +74,8 @@ public class RunDownLaws
         Assert.Equal(r.DropHours.Order(), r.DropHours);
         Assert.True(r.Hours >= (r.DropHours.Count > 0 ? r.DropHours[^1] : 0));
         Assert.True(double.IsFinite(r.DeliveredWh) && r.DeliveredWh >= 0);
-        if (r.EndedBy == RunDownEnd.AllOut) Assert.Equal(l.Units.Length, r.Order.Count);
+        if (r.EndedBy == RunDownEnd.AllOut)
+            Assert.Equal(l.Units.Length, r.Order.Count);
     }
 }
 
@@ -84,15 +86,18 @@ public class ChargeTimeLaws
     public void Hours_never_rise_with_a_fuller_start()
     {
         foreach (var chemistry in Chemistries.All)
-            foreach (var amps in new[] { 1.0, 4.001, 20, 60 })
+        foreach (var amps in new[] { 1.0, 4.001, 20, 60 })
+        {
+            var before = double.MaxValue;
+            for (var start = 0.0; start < 0.9999; start += 0.0007)
             {
-                var before = double.MaxValue;
-                for (var start = 0.0; start < 0.9999; start += 0.0007)
-                {
-                    var hours = ChargeTime.Work(chemistry, 200, start, 1, [amps]).Hours;
-                    Assert.True(double.IsFinite(hours) && hours >= 0 && hours <= before * (1 + 1e-9), $"{chemistry.Id}, {amps} A from {start}: {hours} h after {before} h");
-                    before = hours;
-                }
+                var hours = ChargeTime.Work(chemistry, 200, start, 1, [amps]).Hours;
+                Assert.True(
+                    double.IsFinite(hours) && hours >= 0 && hours <= before * (1 + 1e-9),
+                    $"{chemistry.Id}, {amps} A from {start}: {hours} h after {before} h"
+                );
+                before = hours;
             }
+        }
     }
 }

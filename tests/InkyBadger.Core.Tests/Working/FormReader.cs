@@ -3,7 +3,9 @@ using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Tests.Working;
 
-/// <summary>Works a printed equation out anew from its printed terms: + − × ÷ ( ), min(a; b), max(a; b), ceil(a), numbers and {terms}.</summary>
+/// <summary>
+/// Works a printed equation out anew from its printed terms: + − × ÷ ( ), min(a; b), max(a; b), ceil(a), numbers and {terms}.
+/// </summary>
 internal sealed class FormReader
 {
     private readonly string form;
@@ -17,7 +19,9 @@ internal sealed class FormReader
         var reader = new FormReader(equation.Form!, equation.Terms);
         var value = reader.Sum();
         reader.Blank();
-        return reader.at == reader.form.Length ? value : throw new FormatException($"{equation.Pointer}: “{equation.Form}” is not understood at {reader.at}");
+        return reader.at == reader.form.Length
+            ? value
+            : throw new FormatException($"{equation.Pointer}: “{equation.Form}” is not understood at {reader.at}");
     }
 
     private double Sum()
@@ -25,9 +29,12 @@ internal sealed class FormReader
         var value = Product();
         while (true)
         {
-            if (Take('+')) value += Product();
-            else if (Take('−')) value -= Product();
-            else return value;
+            if (Take('+'))
+                value += Product();
+            else if (Take('−'))
+                value -= Product();
+            else
+                return value;
         }
     }
 
@@ -36,9 +43,12 @@ internal sealed class FormReader
         var value = Atom();
         while (true)
         {
-            if (Take('×')) value *= Atom();
-            else if (Take('÷')) value /= Atom();
-            else return value;
+            if (Take('×'))
+                value *= Atom();
+            else if (Take('÷'))
+                value /= Atom();
+            else
+                return value;
         }
     }
 
@@ -59,30 +69,40 @@ internal sealed class FormReader
         }
         foreach (var (name, fold) in Folds)
         {
-            if (!form[at..].StartsWith(name, StringComparison.Ordinal)) continue;
+            if (!form[at..].StartsWith(name, StringComparison.Ordinal))
+                continue;
             at += name.Length;
             Expect('(');
             var value = Sum();
-            while (Take(';')) value = fold(value, Sum());
+            while (Take(';'))
+                value = fold(value, Sum());
             Expect(')');
             return name == "ceil" ? Math.Ceiling(value - 1e-9) : value;
         }
         var from = at;
-        while (at < form.Length && (char.IsDigit(form[at]) || form[at] == '.')) at++;
+        while (at < form.Length && (char.IsDigit(form[at]) || form[at] == '.'))
+            at++;
         return double.Parse(form.AsSpan(from, at - from), CultureInfo.InvariantCulture);
     }
 
-    private static readonly (string Name, Func<double, double, double> Fold)[] Folds = [("min", Math.Min), ("max", Math.Max), ("ceil", (a, _) => a)];
+    private static readonly (string Name, Func<double, double, double> Fold)[] Folds =
+    [
+        ("min", Math.Min),
+        ("max", Math.Max),
+        ("ceil", (a, _) => a),
+    ];
 
     private void Blank()
     {
-        while (at < form.Length && form[at] == ' ') at++;
+        while (at < form.Length && form[at] == ' ')
+            at++;
     }
 
     private bool Take(char sign)
     {
         Blank();
-        if (at >= form.Length || form[at] != sign) return false;
+        if (at >= form.Length || form[at] != sign)
+            return false;
         at++;
         Blank();
         return true;
@@ -90,6 +110,7 @@ internal sealed class FormReader
 
     private void Expect(char sign)
     {
-        if (!Take(sign)) throw new FormatException($"“{form}”: {sign} is missing at {at}");
+        if (!Take(sign))
+            throw new FormatException($"“{form}”: {sign} is missing at {at}");
     }
 }

@@ -8,7 +8,15 @@ namespace InkyBadger.Core.Work;
 /// What the bank is made of: the unit as pinned or advised, S and P, and what the demand asks of this unit (null: nothing is asked, or it
 /// cannot make the voltage).
 /// </summary>
-public sealed record Arrangement(UnitItem Unit, UnitItem? Advised, int Series, int Parallel, int AdvisedSeries, BankSizeResult? Sizing, BankSizeInput? Asked)
+public sealed record Arrangement(
+    UnitItem Unit,
+    UnitItem? Advised,
+    int Series,
+    int Parallel,
+    int AdvisedSeries,
+    BankSizeResult? Sizing,
+    BankSizeInput? Asked
+)
 {
     public static Step<Arrangement> Work(BankWork w)
     {
@@ -25,6 +33,14 @@ public sealed record Arrangement(UnitItem Unit, UnitItem? Advised, int Series, i
         var asked = asks && divides ? BankNeed.Input(scene, chemistry, voltage, unit, wanted, currents!, energy!) : null;
         var sizing = asked is null ? null : BankSize.Work(asked);
         var advisedSeries = divides ? voltage.Cells / unit.Cells : Math.Max(1, (int)Math.Round((double)voltage.Cells / unit.Cells));
-        return new Arrangement(unit, advised, bank.Series ?? advisedSeries, bank.Parallel ?? Math.Min(BankStage.MostStrings, sizing?.Parallel ?? 1), advisedSeries, sizing, asked);
+        return new Arrangement(
+            unit,
+            advised,
+            bank.Series ?? advisedSeries,
+            bank.Parallel ?? Math.Min(BankStage.MostStrings, sizing?.Parallel ?? 1),
+            advisedSeries,
+            sizing,
+            asked
+        );
     }
 }

@@ -7,7 +7,8 @@ namespace InkyBadger.Core.Work;
 /// <summary>The bank: unit, S and P as advised or pinned, what governs, and what they make together.</summary>
 public static class BankStage
 {
-    public const int MostInSeries = 32, MostStrings = 32;
+    public const int MostInSeries = 32,
+        MostStrings = 32;
 
     public static Step<BankResult> Work(BankWork w)
     {
@@ -24,29 +25,71 @@ public static class BankStage
         // What the demand asks for, of energy and of rate the larger.
         var neededAh = a.Sizing is null ? (double?)null : Math.Max(a.Sizing.AhEnergy, a.Sizing.AhRate ?? 0);
         var usual = pack.UsualUnit;
-        var result = new BankResult(unit, w.Document.Unit is not null, a.Advised?.Key, a.Advised?.Name, a.Series, a.Parallel, a.AdvisedSeries, a.Sizing?.Parallel,
-            w.Document.Series is not null, w.Document.Parallel is not null, a.Sizing, autonomy ?? 1, autonomy is null, dod,
-            a.Series * a.Parallel, a.Series * unit.Cells, nominalV, pack.Ah, ratedWh, usableWh, pack.ContinuousA, pack.MassKg, pack.Price,
-            atMean, atPeak, currents is null ? null : currents.BankNominalA / pack.Ah, usual.Ohm, usual.OhmAssumed, neededAh, neededAh is > 0 && currents?.RuleOfThumbAh is { } thumb ? thumb / neededAh - 1 : null,
-            chemistry.IsLithium ? null : BankNeed.PeukertOf(unit, chemistry));
-        if (w.Tape is { } tape) BankWorking.Write(tape, w.Scene, result, pack.IsMixed, chemistry, energy, currents, voltage, loads, inverter);
+        var result = new BankResult(
+            unit,
+            w.Document.Unit is not null,
+            a.Advised?.Key,
+            a.Advised?.Name,
+            a.Series,
+            a.Parallel,
+            a.AdvisedSeries,
+            a.Sizing?.Parallel,
+            w.Document.Series is not null,
+            w.Document.Parallel is not null,
+            a.Sizing,
+            autonomy ?? 1,
+            autonomy is null,
+            dod,
+            a.Series * a.Parallel,
+            a.Series * unit.Cells,
+            nominalV,
+            pack.Ah,
+            ratedWh,
+            usableWh,
+            pack.ContinuousA,
+            pack.MassKg,
+            pack.Price,
+            atMean,
+            atPeak,
+            currents is null ? null : currents.BankNominalA / pack.Ah,
+            usual.Ohm,
+            usual.OhmAssumed,
+            neededAh,
+            neededAh is > 0 && currents?.RuleOfThumbAh is { } thumb ? thumb / neededAh - 1 : null,
+            chemistry.IsLithium ? null : BankNeed.PeukertOf(unit, chemistry)
+        );
+        if (w.Tape is { } tape)
+            BankWorking.Write(tape, w.Scene, result, pack.IsMixed, chemistry, energy, currents, voltage, loads, inverter);
         return result;
     }
 
     private static (double? AtMean, double? AtPeak) Hours(
-        UnitItem unit, Chemistry chemistry, double ah, double nominalV, double usableWh, double dod, EnergyResult? energy, LoadsResult? loads, InverterResult? inverter)
+        UnitItem unit,
+        Chemistry chemistry,
+        double ah,
+        double nominalV,
+        double usableWh,
+        double dod,
+        EnergyResult? energy,
+        LoadsResult? loads,
+        InverterResult? inverter
+    )
     {
         double? HoursAt(double watts)
         {
-            if (watts <= 0) return null;
-            if (chemistry.IsLithium) return usableWh / watts;
+            if (watts <= 0)
+                return null;
+            if (chemistry.IsLithium)
+                return usableWh / watts;
             var amps = watts / nominalV;
             return Peukert.At(ah, unit.RatedHours ?? 20, BankNeed.PeukertOf(unit, chemistry), amps).DeliveredAh * dod / amps;
         }
         return (energy is null ? null : HoursAt(energy.EnergyBankWh / 24), loads is null ? null : HoursAt(PeakBankW(loads, inverter)));
     }
 
-    /// <summary>DC watts at the bank with the most running at once; the AC and DC peaks may fall apart in time, so this is an upper bound.</summary>
+    /// <summary>
+    /// DC watts at the bank with the most running at once; the AC and DC peaks may fall apart in time, so this is an upper bound.
+    /// </summary>
     private static double PeakBankW(LoadsResult loads, InverterResult? inverter) =>
         loads.PeakDcW + (inverter is null ? 0 : loads.PeakAcW / inverter.Efficiency + inverter.IdleW);
 }

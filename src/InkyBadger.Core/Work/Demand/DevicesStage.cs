@@ -17,15 +17,21 @@ public static class DevicesStage
         // A device's volts are those at the end of its branch.
         var circuits = w.Circuits.Value ?? [];
         var demand = w.Document.Demand;
-        if (demand.By != DemandBy.Loads) return new([], null);
+        if (demand.By != DemandBy.Loads)
+            return new([], null);
         var chemistry = Chemistries.Get(voltage.Chemistry);
         var results = new List<DeviceResult>();
         foreach (var (i, load) in demand.Loads.Index())
         {
-            if (load.Window is not { } window || load.Kind == LoadKind.Ac || load.Quantity == 0) continue;
+            if (load.Window is not { } window || load.Kind == LoadKind.Ac || load.Quantity == 0)
+                continue;
             var branch = BranchOf(circuits, i);
-            var result = load.Kind == LoadKind.Dc ? OnBus(i, window, chemistry, voltage, branch) : Behind(load.Volts ?? DefaultConverterV, i, window, branch);
-            if (scene.Tape is { } tape) WriteWorking(tape, scene, result, results.Count, branch);
+            var result =
+                load.Kind == LoadKind.Dc
+                    ? OnBus(i, window, chemistry, voltage, branch)
+                    : Behind(load.Volts ?? DefaultConverterV, i, window, branch);
+            if (scene.Tape is { } tape)
+                WriteWorking(tape, scene, result, results.Count, branch);
             results.Add(result);
         }
         return new(results, null);
@@ -34,12 +40,21 @@ public static class DevicesStage
     private static (CircuitResult Circuit, int Index)? BranchOf(IReadOnlyList<CircuitResult> circuits, int load)
     {
         foreach (var (n, circuit) in circuits.Index())
-            if (circuit.Loads.Contains(load)) return (circuit, n);
+            if (circuit.Loads.Contains(load))
+                return (circuit, n);
         return null;
     }
 
-    /// <summary>What is left at the end of its branch, the bank nearly empty; without cable figures the drop is unknown and left out.</summary>
-    private static DeviceResult OnBus(int index, VoltageWindow window, Chemistry chemistry, VoltageResult voltage, (CircuitResult Circuit, int Index)? branch)
+    /// <summary>
+    /// What is left at the end of its branch, the bank nearly empty; without cable figures the drop is unknown and left out.
+    /// </summary>
+    private static DeviceResult OnBus(
+        int index,
+        VoltageWindow window,
+        Chemistry chemistry,
+        VoltageResult voltage,
+        (CircuitResult Circuit, int Index)? branch
+    )
     {
         var drop = branch?.Circuit.Run.EndV is { } end ? voltage.LowV - end : 0;
         var judged = DeviceWindow.Work(window.MinV, window.MaxV, chemistry, voltage.Cells, voltage.GreatestV, drop);
@@ -50,22 +65,44 @@ public static class DevicesStage
     {
         var least = branch?.Circuit.Run.EndV ?? volts;
         var fails = new List<WindowFailure>(1);
-        if (!Tolerant.AtLeast(least, window.MinV)) fails.Add(WindowFailure.Low);
-        if (!Tolerant.AtLeast(window.MaxV, volts)) fails.Add(WindowFailure.High);
+        if (!Tolerant.AtLeast(least, window.MinV))
+            fails.Add(WindowFailure.Low);
+        if (!Tolerant.AtLeast(window.MaxV, volts))
+            fails.Add(WindowFailure.High);
         return new(index, window.MinV, window.MaxV, least, volts, fails.Count == 0, fails);
     }
 
     private static void WriteWorking(Tape tape, BankScene scene, DeviceResult r, int n, (CircuitResult Circuit, int Index)? branch)
     {
         var load = scene.Bank.Demand.Loads[r.Load];
-        var end = branch is { Circuit.Run.EndV: { } endV } at ? T.Worked("v", endV, "V", $"end of its branch, {at.Circuit.Name}", $"/circuits/{at.Index}/run/endV") : null;
+        var end = branch is { Circuit.Run.EndV: { } endV } at
+            ? T.Worked("v", endV, "V", $"end of its branch, {at.Circuit.Name}", $"/circuits/{at.Index}/run/endV")
+            : null;
         if (load.Kind == LoadKind.Dc)
         {
-            tape.Write($"/devices/{n}/leastV", $"least volts at {load.Name}", r.LeastV, "V", "10.2", "{v}", [end ?? T.Worked("v", r.LeastV, "V", "bus under load, nearly empty", "/voltage/lowV")]);
-            tape.Write($"/devices/{n}/greatestV", $"greatest volts at {load.Name}", r.GreatestV, "V", "10.2", "{v}", [T.Worked("v", r.GreatestV, "V", "bus in charging", "/voltage/greatestV")]);
+            tape.Write(
+                $"/devices/{n}/leastV",
+                $"least volts at {load.Name}",
+                r.LeastV,
+                "V",
+                "10.2",
+                "{v}",
+                [end ?? T.Worked("v", r.LeastV, "V", "bus under load, nearly empty", "/voltage/lowV")]
+            );
+            tape.Write(
+                $"/devices/{n}/greatestV",
+                $"greatest volts at {load.Name}",
+                r.GreatestV,
+                "V",
+                "10.2",
+                "{v}",
+                [T.Worked("v", r.GreatestV, "V", "bus in charging", "/voltage/greatestV")]
+            );
             return;
         }
-        var output = load.Volts is { } volts ? T.You("v", volts, "V", "converter’s output", $"/demand/loads/{r.Load}/volts") : T.Assumed("v", DefaultConverterV, "V", "converter’s output");
+        var output = load.Volts is { } volts
+            ? T.You("v", volts, "V", "converter’s output", $"/demand/loads/{r.Load}/volts")
+            : T.Assumed("v", DefaultConverterV, "V", "converter’s output");
         tape.Write($"/devices/{n}/leastV", $"least volts at {load.Name}", r.LeastV, "V", "10.2", "{v}", [end ?? output]);
         tape.Write($"/devices/{n}/greatestV", $"greatest volts at {load.Name}", r.GreatestV, "V", "10.2", "{v}", [output]);
     }

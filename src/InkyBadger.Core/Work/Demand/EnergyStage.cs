@@ -7,7 +7,8 @@ namespace InkyBadger.Core.Work;
 /// <summary>The second half of the demand: the day's energy as it leaves the bank, once the inverter is known.</summary>
 public static class EnergyStage
 {
-    private const double NightFrom = 18, NightTo = 8;
+    private const double NightFrom = 18,
+        NightTo = 8;
 
     /// <summary>Hours of the night of 24; loads given by hours count this share.</summary>
     private const double NightShare = 14.0 / 24;
@@ -18,17 +19,26 @@ public static class EnergyStage
         var inverter = w.Inverter.Value;
         var seasons = LoadsStage.SeasonsOf(loads);
         var days = new EnergyDay[seasons.Count];
-        for (var i = 0; i < days.Length; i++) days[i] = Day(scene, LoadsStage.In(loads, seasons[i]), figures, voltage, inverter, seasons[i]);
+        for (var i = 0; i < days.Length; i++)
+            days[i] = Day(scene, LoadsStage.In(loads, seasons[i]), figures, voltage, inverter, seasons[i]);
         var overnight = scene.Rules.NumberOrNone("autonomy") is null;
         var sizing = days.Length == 2 && Wanted(days[1]) > Wanted(days[0]) ? 1 : 0;
         var result = new EnergyResult(days[sizing], days.Length == 1 ? [] : days);
-        if (scene.Tape is { } tape) EnergyWorking.Write(tape, scene, loads, figures, voltage, inverter, days, sizing);
+        if (scene.Tape is { } tape)
+            EnergyWorking.Write(tape, scene, loads, figures, voltage, inverter, days, sizing);
         return result;
 
         double Wanted(EnergyDay day) => overnight ? day.OvernightWh : day.EnergyBankWh;
     }
 
-    private static EnergyDay Day(BankScene scene, List<ResolvedLoad> loads, LoadsResult figures, VoltageResult voltage, InverterResult? inverter, Season season)
+    private static EnergyDay Day(
+        BankScene scene,
+        List<ResolvedLoad> loads,
+        LoadsResult figures,
+        VoltageResult voltage,
+        InverterResult? inverter,
+        Season season
+    )
     {
         var efficiency = inverter?.Efficiency ?? 1;
         var idleW = inverter?.IdleW ?? 0;
@@ -45,7 +55,8 @@ public static class EnergyStage
             overnightIdleWh += watts * Math.Min(hours, 24 * NightShare);
         }
 
-        double total = idleWh, overnight = overnightIdleWh;
+        double total = idleWh,
+            overnight = overnightIdleWh;
         var bankWh = new double[loads.Count];
         for (var i = 0; i < loads.Count; i++)
         {
@@ -54,32 +65,52 @@ public static class EnergyStage
             overnight += bankWh[i] * ShareOfNight(loads[i].Daily);
         }
         var rows = new EnergyRow[loads.Count];
-        for (var i = 0; i < rows.Length; i++) rows[i] = new(loads[i].Id, bankWh[i], bankWh[i] / voltage.NominalV, total > 0 ? bankWh[i] / total : 0);
-        return new(season, total, total / voltage.NominalV, onH, neededOnH, chosenOnH is { } wanted && Tolerant.Exceeds(neededOnH, wanted),
-            idleWh, idleWh / voltage.NominalV, total > 0 ? idleWh / total : 0, MeanCurrent(loads, figures.Profile, season, efficiency, idleWh, voltage.NominalV), overnight, rows);
+        for (var i = 0; i < rows.Length; i++)
+            rows[i] = new(loads[i].Id, bankWh[i], bankWh[i] / voltage.NominalV, total > 0 ? bankWh[i] / total : 0);
+        return new(
+            season,
+            total,
+            total / voltage.NominalV,
+            onH,
+            neededOnH,
+            chosenOnH is { } wanted && Tolerant.Exceeds(neededOnH, wanted),
+            idleWh,
+            idleWh / voltage.NominalV,
+            total > 0 ? idleWh / total : 0,
+            MeanCurrent(loads, figures.Profile, season, efficiency, idleWh, voltage.NominalV),
+            overnight,
+            rows
+        );
     }
 
-    /// <summary>What inverters beside the first idle, and for how long they are left on [W, h]: without loads of the list they need not be on.</summary>
+    /// <summary>
+    /// What inverters beside the first idle, and for how long they are left on [W, h]: without loads of the list they need not be on.
+    /// </summary>
     internal static IEnumerable<(string Name, double Watts, double Hours)> FurtherIdle(BankScene scene, InverterResult? first)
     {
         foreach (var choice in scene.FurtherInverters)
-            if ((choice.Item ?? first?.Item) is { IdleW: > 0 } item && choice.OnH is > 0 and var hours) yield return (item.Name, item.IdleW, hours);
+            if ((choice.Item ?? first?.Item) is { IdleW: > 0 } item && choice.OnH is > 0 and var hours)
+                yield return (item.Name, item.IdleW, hours);
     }
 
-    private static double Through(LoadKind kind, double efficiency) => kind switch
-    {
-        LoadKind.Ac => efficiency,
-        LoadKind.Converter => LoadsStage.AssumedConverterEfficiency,
-        _ => 1,
-    };
+    private static double Through(LoadKind kind, double efficiency) =>
+        kind switch
+        {
+            LoadKind.Ac => efficiency,
+            LoadKind.Converter => LoadsStage.AssumedConverterEfficiency,
+            _ => 1,
+        };
 
     private static double ShareOfNight(DailyLoad load)
     {
-        if (load.Windows is null) return NightShare;
+        if (load.Windows is null)
+            return NightShare;
         var hours = load.HoursOn;
-        if (hours <= 0) return 0;
+        if (hours <= 0)
+            return 0;
         double night = 0;
-        foreach (var w in load.Windows) night += w.HoursWithin(NightFrom, 24) + w.HoursWithin(0, NightTo);
+        foreach (var w in load.Windows)
+            night += w.HoursWithin(NightFrom, 24) + w.HoursWithin(0, NightTo);
         return night / hours;
     }
 
@@ -87,20 +118,31 @@ public static class EnergyStage
     /// Energy-weighted mean current of the day, ∫I²dt ÷ ∫I dt [A]: what an ampere-hour sees on its way out. Loads by hours and the idle
     /// draw are spread evenly, duty in.
     /// </summary>
-    private static double MeanCurrent(List<ResolvedLoad> loads, IReadOnlyList<ProfileSegment> profile, Season season, double efficiency, double idleWh, double nominalV)
+    private static double MeanCurrent(
+        List<ResolvedLoad> loads,
+        IReadOnlyList<ProfileSegment> profile,
+        Season season,
+        double efficiency,
+        double idleWh,
+        double nominalV
+    )
     {
         var steady = idleWh / 24;
         foreach (var load in loads)
-            if (load.Daily.Windows is null) steady += load.Daily.RunningW * load.Daily.Duty * load.Daily.HoursOn / 24 / Through(load.Daily.Kind, efficiency);
-        double charge = 0, weighted = 0;
+            if (load.Daily.Windows is null)
+                steady += load.Daily.RunningW * load.Daily.Duty * load.Daily.HoursOn / 24 / Through(load.Daily.Kind, efficiency);
+        double charge = 0,
+            weighted = 0;
         var sweep = new DaySweep(loads.ConvertAll(l => l.Daily));
         foreach (var segment in profile)
         {
-            if (segment.Season != season) continue;
+            if (segment.Season != season)
+                continue;
             var watts = steady;
             sweep.MoveTo(segment.FromH);
             foreach (var i in sweep.Now)
-                if (loads[i].Daily is { Windows: not null } load) watts += load.RunningW * load.Duty / Through(load.Kind, efficiency);
+                if (loads[i].Daily is { Windows: not null } load)
+                    watts += load.RunningW * load.Duty / Through(load.Kind, efficiency);
             var amps = watts / nominalV;
             charge += amps * (segment.ToH - segment.FromH);
             weighted += amps * amps * (segment.ToH - segment.FromH);
@@ -109,11 +151,13 @@ public static class EnergyStage
     }
 
     /// <summary>The inverter's efficiency as a term: its data sheet's, or assumed.</summary>
-    public static Term Efficiency(InverterResult inverter) => inverter.Assumed
-        ? T.Assumed("η", inverter.Efficiency, "fraction", "efficiency, no inverter chosen")
-        : T.Sheet("η", inverter.Efficiency, "fraction", "efficiency", "/inverters/0/item/efficiency");
+    public static Term Efficiency(InverterResult inverter) =>
+        inverter.Assumed
+            ? T.Assumed("η", inverter.Efficiency, "fraction", "efficiency, no inverter chosen")
+            : T.Sheet("η", inverter.Efficiency, "fraction", "efficiency", "/inverters/0/item/efficiency");
 
-    public static Term Idle(InverterResult inverter) => inverter.Assumed
-        ? T.Assumed("P", inverter.IdleW, "W", "idle, no inverter chosen")
-        : T.Sheet("P", inverter.IdleW, "W", "idle draw", "/inverters/0/item/idleW");
+    public static Term Idle(InverterResult inverter) =>
+        inverter.Assumed
+            ? T.Assumed("P", inverter.IdleW, "W", "idle, no inverter chosen")
+            : T.Sheet("P", inverter.IdleW, "W", "idle draw", "/inverters/0/item/idleW");
 }

@@ -18,16 +18,20 @@ public static class InverterStage
             ? peakAcW / (efficiency ?? AssumedEfficiency)
             : peakAcW * (1 + scene.Rules.Number("inverter-headroom"));
 
-    private static SizeRule SizeRuleOf(BankScene scene) => scene.Rules.Word("inverter-size-rule") == "divide-by-efficiency" ? SizeRule.DivideByEfficiency : SizeRule.Headroom;
+    private static SizeRule SizeRuleOf(BankScene scene) =>
+        scene.Rules.Word("inverter-size-rule") == "divide-by-efficiency" ? SizeRule.DivideByEfficiency : SizeRule.Headroom;
 
-    internal static OverloadRule OverloadRuleOf(BankScene scene) => scene.Rules.Word("overload-points") == "log-log" ? OverloadRule.LogLogLine : OverloadRule.LowerWatts;
+    internal static OverloadRule OverloadRuleOf(BankScene scene) =>
+        scene.Rules.Word("overload-points") == "log-log" ? OverloadRule.LogLogLine : OverloadRule.LowerWatts;
 
     public static Step<InverterResult> Work(BankWork w)
     {
         var (scene, voltage) = (w.Scene, w.Voltage.Need());
-        if (scene.Inverter is not { } choice) return new Gap(Station.Inverter, "/inverters", "No inverter in this bank");
+        if (scene.Inverter is not { } choice)
+            return new Gap(Station.Inverter, "/inverters", "No inverter in this bank");
         var loads = w.Loads.Value;
-        if (loads is null && choice.Item is null) return w.Loads.Gap!;
+        if (loads is null && choice.Item is null)
+            return w.Loads.Gap!;
         IReadOnlyList<RunningLevel> levels = loads is null ? [] : RunningLevels.Of(loads.Profile);
         var advised = loads is null ? null : Advise(scene, loads, levels, voltage.SystemV);
         var item = choice.Item ?? advised;
@@ -37,27 +41,72 @@ public static class InverterStage
         OverloadEnvelope? envelope = item is null ? null : Envelope(scene, item, sized.Derate ?? 1, stack);
         IReadOnlyList<EnvelopeDemand> demands = loads is null || envelope is null ? [] : Demands(loads, levels, envelope);
         var first = FirstToGive(demands);
-        var result = new InverterResult(item, item?.Name ?? "no inverter of the catalogue fits", choice.Item is not null, advised?.Key, advised?.Name, stack,
-            efficiency, item?.IdleW ?? 0, item is null, sized.RequiredContinuousW, sized.RequiredSurgeW, sized.Derate,
-            sized.AvailableContinuousW, sized.AvailableSurgeW,
+        var result = new InverterResult(
+            item,
+            item?.Name ?? "no inverter of the catalogue fits",
+            choice.Item is not null,
+            advised?.Key,
+            advised?.Name,
+            stack,
+            efficiency,
+            item?.IdleW ?? 0,
+            item is null,
+            sized.RequiredContinuousW,
+            sized.RequiredSurgeW,
+            sized.Derate,
+            sized.AvailableContinuousW,
+            sized.AvailableSurgeW,
             sized.AvailableContinuousW is { } available && loads is { PeakAcW: > 0 } ? available / loads.PeakAcW - 1 : null,
-            envelope?.Points ?? [], demands, first);
-        if (scene.Tape is { } tape) WriteWorking(tape, scene, loads, result);
+            envelope?.Points ?? [],
+            demands,
+            first
+        );
+        if (scene.Tape is { } tape)
+            WriteWorking(tape, scene, loads, result);
         return result;
     }
 
-    private static InverterSizeResult Size(BankScene scene, LoadsResult? loads, InverterItem? item, int stack) => InverterSize.Work(new(
-        loads?.PeakAcW ?? 0, loads?.SurgeDemandW ?? 0, SizeRuleOf(scene), scene.Rules.Number("inverter-headroom"), item?.Efficiency ?? AssumedEfficiency,
-        item?.ContinuousW, item?.SurgeW, null, item is null ? null : AmbientC(scene), item?.Derate, item?.SurgeHot ?? false, stack));
+    private static InverterSizeResult Size(BankScene scene, LoadsResult? loads, InverterItem? item, int stack) =>
+        InverterSize.Work(
+            new(
+                loads?.PeakAcW ?? 0,
+                loads?.SurgeDemandW ?? 0,
+                SizeRuleOf(scene),
+                scene.Rules.Number("inverter-headroom"),
+                item?.Efficiency ?? AssumedEfficiency,
+                item?.ContinuousW,
+                item?.SurgeW,
+                null,
+                item is null ? null : AmbientC(scene),
+                item?.Derate,
+                item?.SurgeHot ?? false,
+                stack
+            )
+        );
 
     /// <summary>A place that says nothing counts as 25 °C, a hot one as 50 °C.</summary>
     private static double AmbientC(BankScene scene) => scene.Design.Place.AmbientC ?? (scene.Design.Place.Hot ? 50 : 25);
 
-    private static OverloadEnvelope Envelope(BankScene scene, InverterItem item, double derate, int stack) => OverloadEnvelope.Of(
-        item.Overload, item.ContinuousW, item.SurgeW, item.SurgeSeconds ?? DefaultSurgeSeconds, derate, item.SurgeHot, stack, OverloadRuleOf(scene));
+    private static OverloadEnvelope Envelope(BankScene scene, InverterItem item, double derate, int stack) =>
+        OverloadEnvelope.Of(
+            item.Overload,
+            item.ContinuousW,
+            item.SurgeW,
+            item.SurgeSeconds ?? DefaultSurgeSeconds,
+            derate,
+            item.SurgeHot,
+            stack,
+            OverloadRuleOf(scene)
+        );
 
     /// <summary>An inverter tried on these loads: its sizes, and each demand against its envelope.</summary>
-    internal static (InverterSizeResult Size, IReadOnlyList<EnvelopeDemand> Demands) Try(BankScene scene, LoadsResult loads, IReadOnlyList<RunningLevel> levels, InverterItem item, int stack)
+    internal static (InverterSizeResult Size, IReadOnlyList<EnvelopeDemand> Demands) Try(
+        BankScene scene,
+        LoadsResult loads,
+        IReadOnlyList<RunningLevel> levels,
+        InverterItem item,
+        int stack
+    )
     {
         var size = Size(scene, loads, item, stack);
         return (size, Demands(loads, levels, Envelope(scene, item, size.Derate ?? 1, stack)));
@@ -69,12 +118,16 @@ public static class InverterStage
         InverterItem? best = null;
         foreach (var item in Catalogue.Inverters)
         {
-            if (item.SystemV != systemV || best is not null && best.ContinuousW <= item.ContinuousW) continue;
-            if (item.Waveform == Waveform.Modified) continue;
+            if (item.SystemV != systemV || best is not null && best.ContinuousW <= item.ContinuousW)
+                continue;
+            if (item.Waveform == Waveform.Modified)
+                continue;
             var size = Size(scene, loads, item, 1);
-            if (size.Fails!.Contains(InverterShortfall.Continuous)) continue;
+            if (size.Fails!.Contains(InverterShortfall.Continuous))
+                continue;
             var envelope = Envelope(scene, item, size.Derate ?? 1, 1);
-            if (HoldsAll(loads, levels, envelope)) best = item;
+            if (HoldsAll(loads, levels, envelope))
+                best = item;
         }
         return best;
     }
@@ -83,11 +136,17 @@ public static class InverterStage
     private static bool HoldsAll(LoadsResult loads, IReadOnlyList<RunningLevel> levels, OverloadEnvelope envelope)
     {
         foreach (var level in levels)
-            if (level.Watts > 0 && (level.Watts == loads.PeakAcW || level.Watts > envelope.ContinuousW) && !Tolerant.AtLeast(envelope.At(level.Hours * 3600), level.Watts)) return false;
+            if (
+                level.Watts > 0
+                && (level.Watts == loads.PeakAcW || level.Watts > envelope.ContinuousW)
+                && !Tolerant.AtLeast(envelope.At(level.Hours * 3600), level.Watts)
+            )
+                return false;
         foreach (var s in loads.Profile)
         {
             var seconds = s.Starting >= 0 ? loads.Rows[s.Starting].StartSeconds : loads.Worst.StartSeconds;
-            if (s.SurgeW > s.AcW && !Tolerant.AtLeast(envelope.At(seconds), s.SurgeW)) return false;
+            if (s.SurgeW > s.AcW && !Tolerant.AtLeast(envelope.At(seconds), s.SurgeW))
+                return false;
         }
         return true;
     }
@@ -101,18 +160,22 @@ public static class InverterStage
         var known = new HashSet<(double, double)>();
         void Add(string label, double watts, double seconds, int segment, bool isStart)
         {
-            if (watts <= 0 || !known.Add((watts, seconds))) return;
+            if (watts <= 0 || !known.Add((watts, seconds)))
+                return;
             var gives = envelope.At(seconds);
             demands.Add(new(label, watts, seconds, gives, Tolerant.AtLeast(gives, watts), segment, isStart));
         }
         foreach (var level in levels)
-            if (level.Watts == loads.PeakAcW) Add("most running at once", level.Watts, level.Hours * 3600, level.Segment, false);
+            if (level.Watts == loads.PeakAcW)
+                Add("most running at once", level.Watts, level.Hours * 3600, level.Segment, false);
         // Running levels between the peak and the rating matter too, for they last longer.
         foreach (var level in levels)
-            if (level.Watts > envelope.ContinuousW && level.Watts < loads.PeakAcW) Add("running", level.Watts, level.Hours * 3600, level.Segment, false);
+            if (level.Watts > envelope.ContinuousW && level.Watts < loads.PeakAcW)
+                Add("running", level.Watts, level.Hours * 3600, level.Segment, false);
         foreach (var (n, s) in loads.Profile.Index())
         {
-            if (s.SurgeW <= s.AcW) continue;
+            if (s.SurgeW <= s.AcW)
+                continue;
             var row = s.Starting >= 0 ? loads.Rows[s.Starting] : null;
             Add(row is null ? "all starting" : $"{row.Name} starting", s.SurgeW, row?.StartSeconds ?? loads.Worst.StartSeconds, n, true);
         }
@@ -124,7 +187,11 @@ public static class InverterStage
     {
         int? first = null;
         for (var i = 0; i < demands.Count; i++)
-            if (!demands[i].Holds && (first is null || demands[i].Watts / demands[i].GivesW > demands[first.Value].Watts / demands[first.Value].GivesW)) first = i;
+            if (
+                !demands[i].Holds
+                && (first is null || demands[i].Watts / demands[i].GivesW > demands[first.Value].Watts / demands[first.Value].GivesW)
+            )
+                first = i;
         return first;
     }
 
@@ -134,34 +201,92 @@ public static class InverterStage
         {
             var peak = T.Worked("P", loads.PeakAcW, "W", "most running at once", "/loads/peakAcW");
             if (SizeRuleOf(scene) == SizeRule.Headroom)
-                tape.Write("/inverter/requiredContinuousW", "continuous watts wanted", result.RequiredContinuousW, "W", "2.1", "{P} × (1 + {h})",
-                    [peak, T.Rule("h", scene.Rules.Number("inverter-headroom"), "fraction", "headroom", "inverter-headroom")], houseRule: "inverter-headroom");
+                tape.Write(
+                    "/inverter/requiredContinuousW",
+                    "continuous watts wanted",
+                    result.RequiredContinuousW,
+                    "W",
+                    "2.1",
+                    "{P} × (1 + {h})",
+                    [peak, T.Rule("h", scene.Rules.Number("inverter-headroom"), "fraction", "headroom", "inverter-headroom")],
+                    houseRule: "inverter-headroom"
+                );
             else
-                tape.Write("/inverter/requiredContinuousW", "continuous watts wanted", result.RequiredContinuousW, "W", "2.1", "{P} ÷ {η}",
-                    [peak, EnergyStage.Efficiency(result)], houseRule: "inverter-size-rule");
-            tape.Write("/inverter/requiredSurgeW", "surge watts wanted", result.RequiredSurgeW, "W", "2.1", "{S}",
-                [T.Worked("S", loads.SurgeDemandW, "W", "worst instant", "/loads/surgeDemandW")], houseRule: "surge-rule");
+                tape.Write(
+                    "/inverter/requiredContinuousW",
+                    "continuous watts wanted",
+                    result.RequiredContinuousW,
+                    "W",
+                    "2.1",
+                    "{P} ÷ {η}",
+                    [peak, EnergyStage.Efficiency(result)],
+                    houseRule: "inverter-size-rule"
+                );
+            tape.Write(
+                "/inverter/requiredSurgeW",
+                "surge watts wanted",
+                result.RequiredSurgeW,
+                "W",
+                "2.1",
+                "{S}",
+                [T.Worked("S", loads.SurgeDemandW, "W", "worst instant", "/loads/surgeDemandW")],
+                houseRule: "surge-rule"
+            );
             if (result.Headroom is { } headroom)
-                tape.Write("/inverter/headroom", "headroom over what runs", headroom, "fraction", "2.1", "{A} ÷ {P} − 1",
-                    [T.Worked("A", result.AvailableContinuousW, "W", "it gives", "/inverter/availableContinuousW"), peak], houseRule: "inverter-headroom");
+                tape.Write(
+                    "/inverter/headroom",
+                    "headroom over what runs",
+                    headroom,
+                    "fraction",
+                    "2.1",
+                    "{A} ÷ {P} − 1",
+                    [T.Worked("A", result.AvailableContinuousW, "W", "it gives", "/inverter/availableContinuousW"), peak],
+                    houseRule: "inverter-headroom"
+                );
         }
-        if (result.Item is not { } item) return;
+        if (result.Item is not { } item)
+            return;
         var stack = T.You("m", result.Stack, "", "stacked", "/inverters/0/stack");
         var derate = T.Assumed("f", result.Derate, "fraction", $"left at {Say.Number(AmbientC(scene))} °C");
-        tape.Write("/inverter/availableContinuousW", "continuous watts it gives", result.AvailableContinuousW, "W", "2.1", "{W} × {f} × {m}",
-            [T.Sheet("W", item.ContinuousW, "W", "rating", "/inverters/0/item/continuousW"), derate, stack]);
-        tape.Write("/inverter/availableSurgeW", "surge watts it gives", result.AvailableSurgeW, "W", "2.1", item.SurgeHot ? "{W} × {m}" : "{W} × {f} × {m}",
-            [T.Sheet("W", item.SurgeW, "W", "surge rating", "/inverters/0/item/surgeW"), derate, stack]);
+        tape.Write(
+            "/inverter/availableContinuousW",
+            "continuous watts it gives",
+            result.AvailableContinuousW,
+            "W",
+            "2.1",
+            "{W} × {f} × {m}",
+            [T.Sheet("W", item.ContinuousW, "W", "rating", "/inverters/0/item/continuousW"), derate, stack]
+        );
+        tape.Write(
+            "/inverter/availableSurgeW",
+            "surge watts it gives",
+            result.AvailableSurgeW,
+            "W",
+            "2.1",
+            item.SurgeHot ? "{W} × {m}" : "{W} × {f} × {m}",
+            [T.Sheet("W", item.SurgeW, "W", "surge rating", "/inverters/0/item/surgeW"), derate, stack]
+        );
         for (var i = 0; i < result.Demands.Count; i++)
         {
             var d = result.Demands[i];
-            tape.Write($"/inverter/demands/{i}/givesW", $"what the inverter gives for {Say.Seconds(d.Seconds)}", d.GivesW, "W", "2.1", null,
-            [
-                T.Worked("W", d.Watts, "W", $"asked: {d.Label}", $"/loads/profile/{d.Segment}/{(d.IsStart ? "surgeW" : "acW")}"),
-                T.You("s", d.Seconds, "s", "for so long", "/demand/loads"),
-                .. result.Envelope.Select((p, n) => T.Sheet($"p{n}", p.Watts, "W", $"for {Say.Seconds(p.Seconds)}", $"/inverters/0/item/overload/{n}")),
-                T.Worked("c", result.AvailableContinuousW, "W", "without end", "/inverter/availableContinuousW"),
-            ], "The first point of the data sheet that lasts as long; after the last one, the continuous rating.", "overload-points");
+            tape.Write(
+                $"/inverter/demands/{i}/givesW",
+                $"what the inverter gives for {Say.Seconds(d.Seconds)}",
+                d.GivesW,
+                "W",
+                "2.1",
+                null,
+                [
+                    T.Worked("W", d.Watts, "W", $"asked: {d.Label}", $"/loads/profile/{d.Segment}/{(d.IsStart ? "surgeW" : "acW")}"),
+                    T.You("s", d.Seconds, "s", "for so long", "/demand/loads"),
+                    .. result.Envelope.Select(
+                        (p, n) => T.Sheet($"p{n}", p.Watts, "W", $"for {Say.Seconds(p.Seconds)}", $"/inverters/0/item/overload/{n}")
+                    ),
+                    T.Worked("c", result.AvailableContinuousW, "W", "without end", "/inverter/availableContinuousW"),
+                ],
+                "The first point of the data sheet that lasts as long; after the last one, the continuous rating.",
+                "overload-points"
+            );
         }
     }
 }

@@ -5,7 +5,16 @@ using InkyBadger.Core.Reference;
 namespace InkyBadger.Core.Work;
 
 /// <summary>What stops first, for as long as one likes and for the worst start, and the bottleneck in words.</summary>
-public sealed record ChainResult(IReadOnlyList<ChainLink> Continuous, IReadOnlyList<ChainLink> AtStart, double? StartSeconds, string? Bottleneck, string Sentence, IReadOnlyList<string> Unrated, double? BankPeakW, double? BankPeakSeconds);
+public sealed record ChainResult(
+    IReadOnlyList<ChainLink> Continuous,
+    IReadOnlyList<ChainLink> AtStart,
+    double? StartSeconds,
+    string? Bottleneck,
+    string Sentence,
+    IReadOnlyList<string> Unrated,
+    double? BankPeakW,
+    double? BankPeakSeconds
+);
 
 /// <summary>The chain of limits of a design: cells, jumpers, links or leads, main fuse, main cable, switch, inverter.</summary>
 public static class ChainStage
@@ -15,34 +24,69 @@ public static class ChainStage
 
     public static Step<ChainResult> Work(BankWork w)
     {
-        var (scene, voltage, inverter, bank, run, network, pack) = (w.Scene, w.Voltage.Need(), w.Inverter.Need(), w.Bank.Need(), w.MainRun.Need(), w.Network.Need(), w.Pack.Need());
-        if (inverter.Item is not { } item) return new Gap(Station.Inverter, "/inverters/0/item", "No inverter of the catalogue fits these loads");
+        var (scene, voltage, inverter, bank, run, network, pack) = (
+            w.Scene,
+            w.Voltage.Need(),
+            w.Inverter.Need(),
+            w.Bank.Need(),
+            w.MainRun.Need(),
+            w.Network.Need(),
+            w.Pack.Need()
+        );
+        if (inverter.Item is not { } item)
+            return new Gap(Station.Inverter, "/inverters/0/item", "No inverter of the catalogue fits these loads");
         var (loads, onward, wired) = (w.Loads.Value, w.Onward, w.Wired.Need().Network);
         var beside = w.Flows.Need().Beside.WorstA;
         List<ChainString> Strings(double? seconds) => [.. pack.Strings.Select(s => new ChainString(s.AllowsA(seconds)))];
         var insulation = InsulationOf(run);
-        ChainElement Conductor(string name, ElementKind kind, BankConductor c) => new(name, kind) { AmpacityA = c.AmpacityA > 0 ? c.AmpacityA : null, AreaMm2 = c.AreaMm2, InsulationC = insulation };
+        ChainElement Conductor(string name, ElementKind kind, BankConductor c) =>
+            new(name, kind)
+            {
+                AmpacityA = c.AmpacityA > 0 ? c.AmpacityA : null,
+                AreaMm2 = c.AreaMm2,
+                InsulationC = insulation,
+            };
         var elements = new List<ChainElement>();
-        if (bank.Series > 1) elements.Add(Conductor($"the {network.Jumper.Size} jumpers", ElementKind.Jumpers, network.Jumper));
-        if (network.Style == WiringStyle.BusBars) elements.Add(Conductor($"the {network.Lead.Size} bus leads", ElementKind.Leads, network.Lead));
-        else if (bank.Parallel > 1) elements.Add(Conductor($"the {network.Link.Size} rail links", ElementKind.Links, network.Link));
+        if (bank.Series > 1)
+            elements.Add(Conductor($"the {network.Jumper.Size} jumpers", ElementKind.Jumpers, network.Jumper));
+        if (network.Style == WiringStyle.BusBars)
+            elements.Add(Conductor($"the {network.Lead.Size} bus leads", ElementKind.Leads, network.Lead));
+        else if (bank.Parallel > 1)
+            elements.Add(Conductor($"the {network.Link.Size} rail links", ElementKind.Links, network.Link));
         AddRun(elements, scene.MainRun, run, "main ", onward is not null, false);
-        if (scene.MainRun.BusRatingA is { } busA) elements.Add(new("the bus bars", ElementKind.BusBar) { RatingA = busA });
-        else elements.Add(new("the bus bars", ElementKind.BusBar));
-        if (onward is not null) AddRun(elements, scene.RunOf(Run.InverterId), onward.Run, "inverter’s ", true, true);
-        elements.Add(new("the inverter", ElementKind.Inverter)
-        {
-            ContinuousW = item.ContinuousW * inverter.Stack, Derate = inverter.Derate ?? 1, SurgeW = item.SurgeW * inverter.Stack,
-            SurgeSeconds = item.SurgeSeconds ?? InverterStage.DefaultSurgeSeconds, SurgeHot = item.SurgeHot,
-        });
-        ChainConditions At(double? seconds, double? asked) => new(voltage.LowV, inverter.Efficiency, inverter.IdleW, asked, beside, seconds);
+        if (scene.MainRun.BusRatingA is { } busA)
+            elements.Add(new("the bus bars", ElementKind.BusBar) { RatingA = busA });
+        else
+            elements.Add(new("the bus bars", ElementKind.BusBar));
+        if (onward is not null)
+            AddRun(elements, scene.RunOf(Run.InverterId), onward.Run, "inverter’s ", true, true);
+        elements.Add(
+            new("the inverter", ElementKind.Inverter)
+            {
+                ContinuousW = item.ContinuousW * inverter.Stack,
+                Derate = inverter.Derate ?? 1,
+                SurgeW = item.SurgeW * inverter.Stack,
+                SurgeSeconds = item.SurgeSeconds ?? InverterStage.DefaultSurgeSeconds,
+                SurgeHot = item.SurgeHot,
+            }
+        );
+        ChainConditions At(double? seconds, double? asked) =>
+            new(voltage.LowV, inverter.Efficiency, inverter.IdleW, asked, beside, seconds);
         var continuous = LimitsChain.Work(wired, Strings(null), At(null, loads?.PeakAcW), elements);
         var start = loads is { SurgeDemandW: > 0 } && loads.Worst.StartSeconds > 0 ? loads.Worst.StartSeconds : (double?)null;
         // What the bank gives for a moment, and how long that moment may be: each string by its weakest unit.
         var brief = LimitsChain.Work(wired, Strings(Moment), At(Moment, null), elements);
         var atStart = start is null ? null : LimitsChain.Work(wired, Strings(start), At(start, loads!.SurgeDemandW), elements);
-        return new ChainResult(continuous.Chain, atStart?.Chain ?? [], start, continuous.Bottleneck, Sentence(continuous), continuous.Unrated,
-            brief.Chain.FirstOrDefault(l => l.Name == LimitsChain.Bank)?.AcW, pack.Strings.Min(s => s.PeakSeconds));
+        return new ChainResult(
+            continuous.Chain,
+            atStart?.Chain ?? [],
+            start,
+            continuous.Bottleneck,
+            Sentence(continuous),
+            continuous.Unrated,
+            brief.Chain.FirstOrDefault(l => l.Name == LimitsChain.Bank)?.AcW,
+            pack.Strings.Min(s => s.PeakSeconds)
+        );
     }
 
     private static int InsulationOf(RunResult run) => (int)CablePractices.Get(run.Practice).InsulationC;
@@ -51,25 +95,47 @@ public static class ChainStage
     private static void AddRun(List<ChainElement> elements, Run doc, RunResult run, string whose, bool two, bool inverterRun)
     {
         var its = two ? whose : "";
-        if (run.RatingA is { } rating) elements.Add(new($"the {its}{Say.Rating(rating)} fuse", ElementKind.Fuse) { Class = FuseClasses.Get(run.FuseClass), RatingA = rating, InverterRun = inverterRun });
+        if (run.RatingA is { } rating)
+            elements.Add(
+                new($"the {its}{Say.Rating(rating)} fuse", ElementKind.Fuse)
+                {
+                    Class = FuseClasses.Get(run.FuseClass),
+                    RatingA = rating,
+                    InverterRun = inverterRun,
+                }
+            );
         if (run.Size is { } size)
-            elements.Add(new($"the {its}{Say.Size(size, run.Conductors)} cable", ElementKind.Cable)
-            {
-                AmpacityA = run.AmpacityA is > 0 ? run.AmpacityA : null, AreaMm2 = run.AreaMm2, Conductors = run.Conductors, InsulationC = InsulationOf(run), InsulationKind = run.Insulation, InverterRun = inverterRun,
-            });
-        if (doc.Switch is { Absent: true } || inverterRun && doc.Switch is null) return;
-        elements.Add(new(two ? $"the {whose}switch" : "the switch", ElementKind.Switch) { RatingA = doc.Switch?.RatingA, InverterRun = inverterRun });
+            elements.Add(
+                new($"the {its}{Say.Size(size, run.Conductors)} cable", ElementKind.Cable)
+                {
+                    AmpacityA = run.AmpacityA is > 0 ? run.AmpacityA : null,
+                    AreaMm2 = run.AreaMm2,
+                    Conductors = run.Conductors,
+                    InsulationC = InsulationOf(run),
+                    InsulationKind = run.Insulation,
+                    InverterRun = inverterRun,
+                }
+            );
+        if (doc.Switch is { Absent: true } || inverterRun && doc.Switch is null)
+            return;
+        elements.Add(
+            new(two ? $"the {whose}switch" : "the switch", ElementKind.Switch) { RatingA = doc.Switch?.RatingA, InverterRun = inverterRun }
+        );
     }
 
     /// <summary>The bottleneck as one would say it, against what people blame first.</summary>
     private static string Sentence(LimitsChainResult chain)
     {
-        if (chain.Bottleneck is not { } first) return "Nothing in the chain has a rating";
+        if (chain.Bottleneck is not { } first)
+            return "Nothing in the chain has a rating";
         var watts = Say.W(chain.Chain[0].AcW);
-        if (first == LimitsChain.Bank) return $"The batteries stop first, at {watts} of AC";
+        if (first == LimitsChain.Bank)
+            return $"The batteries stop first, at {watts} of AC";
         var name = char.ToUpperInvariant(first[0]) + first[1..];
         var bank = chain.Chain.FirstOrDefault(l => l.Name == LimitsChain.Bank);
-        return bank is null ? $"{name} {Stops(first)} first, at {watts} of AC" : $"{name} {Stops(first)} first, at {watts} of AC, not the batteries, which let {Say.W(bank.AcW)} through";
+        return bank is null
+            ? $"{name} {Stops(first)} first, at {watts} of AC"
+            : $"{name} {Stops(first)} first, at {watts} of AC, not the batteries, which let {Say.W(bank.AcW)} through";
     }
 
     private static string Stops(string name) => name.EndsWith('s') ? "stop" : "stops";

@@ -8,12 +8,20 @@ using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Work;
 
-public enum EnvelopeElement { Inverter, Bank, Fuse, Cable }
+public enum EnvelopeElement
+{
+    Inverter,
+    Bank,
+    Fuse,
+    Cable,
+}
 
 /// <summary>AC watts that main fuse and main cable carry for a time; null where there is none.</summary>
 public sealed record EnvelopePoint(double Seconds, double? FuseW, double? CableW);
 
-/// <summary>A load that runs at the worst instant (index), its watts and for how long it is on; or what a start adds, for as long as it lasts.</summary>
+/// <summary>
+/// A load that runs at the worst instant (index), its watts and for how long it is on; or what a start adds, for as long as it lasts.
+/// </summary>
 public sealed record EnvelopeBand(int Load, string Name, double Watts, double Seconds, bool IsStart);
 
 /// <summary>
@@ -37,12 +45,14 @@ public sealed record EnvelopeResult(
     IReadOnlyList<EnvelopeHold> Holds,
     EnvelopeFirst? First,
     double? SurgeEndV,
-    double? CutOffV);
+    double? CutOffV
+);
 
 /// <summary>What gives way first when the loads start, and how long each would hold it (method, 2.1, 7.4, 10.1).</summary>
 public static class EnvelopeStage
 {
-    private const double From = 0.01, To = 3600;
+    private const double From = 0.01,
+        To = 3600;
     private const int Samples = 34;
 
     /// <summary>Of a time between 0.1 ms and an hour on its logarithm: to 1e-11 of it.</summary>
@@ -53,28 +63,48 @@ public static class EnvelopeStage
 
     public static Step<EnvelopeResult> Work(BankWork w)
     {
-        var (scene, voltage, inverter, loads, resolved, currents) = (w.Scene, w.Voltage.Need(), w.Inverter.Need(), w.Loads.Need(), w.Resolved.Need(), w.Currents.Need());
-        if (inverter.Item is not { } item) return new Gap(Station.Inverter, "/inverters/0/item", "No inverter of the catalogue fits these loads");
+        var (scene, voltage, inverter, loads, resolved, currents) = (
+            w.Scene,
+            w.Voltage.Need(),
+            w.Inverter.Need(),
+            w.Loads.Need(),
+            w.Resolved.Need(),
+            w.Currents.Need()
+        );
+        if (inverter.Item is not { } item)
+            return new Gap(Station.Inverter, "/inverters/0/item", "No inverter of the catalogue fits these loads");
         var (run, onward, chain) = (w.MainRun.Value, w.Onward, w.Chain.Value);
         var surgeA = w.Flows.Need().Inverter.SurgeA;
         double Ac(double amps, double dcA) => Math.Max(0, ((amps - dcA) * voltage.LowV - inverter.IdleW) * inverter.Efficiency);
         // The main run carries the DC loads too; a run of the inverter's own does not.
         List<Way> ways = [];
-        if (run is not null) ways.Add(new(run, onward is null ? "" : "main ", "/mainRun", currents.BesideWorstA));
-        if (onward is not null) ways.Add(new(onward.Run, "inverter’s ", $"/circuits/{OnwardIndex}/run", 0));
+        if (run is not null)
+            ways.Add(new(run, onward is null ? "" : "main ", "/mainRun", currents.BesideWorstA));
+        if (onward is not null)
+            ways.Add(new(onward.Run, "inverter’s ", $"/circuits/{OnwardIndex}/run", 0));
         var bankW = chain?.Continuous.FirstOrDefault(l => l.Name == LimitsChain.Bank)?.AcW;
-        Func<double, double>? bank = bankW is { } steady ? t => chain!.BankPeakW is { } peak && chain.BankPeakSeconds is { } seconds && t <= seconds ? Math.Max(peak, steady) : steady : null;
+        Func<double, double>? bank = bankW is { } steady
+            ? t => chain!.BankPeakW is { } peak && chain.BankPeakSeconds is { } seconds && t <= seconds ? Math.Max(peak, steady) : steady
+            : null;
         var envelope = new OverloadEnvelope(inverter.Envelope, inverter.AvailableContinuousW ?? 0, InverterStage.OverloadRuleOf(scene));
 
         List<Element> elements = [new(EnvelopeElement.Inverter, "the inverter", envelope.At, inverter.AvailableContinuousW, null)];
-        if (bank is not null) elements.Add(new(EnvelopeElement.Bank, "the bank", bank, bankW, null));
-        foreach (var way in ways) elements.AddRange(OfRun(way, Ac));
+        if (bank is not null)
+            elements.Add(new(EnvelopeElement.Bank, "the bank", bank, bankW, null));
+        foreach (var way in ways)
+            elements.AddRange(OfRun(way, Ac));
 
         var asked = Asked(inverter.Demands);
         var holds = elements.ConvertAll(e =>
         {
             var seconds = asked is null ? null : Holds(e.Gives, asked.Watts);
-            return new EnvelopeHold(e.Kind, e.Name, seconds, seconds is null || Tolerant.AtLeast(seconds.Value, asked!.Seconds), e.Continuous);
+            return new EnvelopeHold(
+                e.Kind,
+                e.Name,
+                seconds,
+                seconds is null || Tolerant.AtLeast(seconds.Value, asked!.Seconds),
+                e.Continuous
+            );
         });
         var points = new EnvelopePoint[Samples];
         for (var i = 0; i < Samples; i++)
@@ -82,10 +112,24 @@ public static class EnvelopeStage
             var t = From * Math.Pow(To / From, i / (Samples - 1.0));
             points[i] = new(t, Least(elements, EnvelopeElement.Fuse, t), Least(elements, EnvelopeElement.Cable, t));
         }
-        var surgeEndV = run?.OneWayOhm is { } oneWay ? voltage.LowV - currents.SurgeWorstA * (2 * oneWay + run.JointsOhm) - Beyond(onward, surgeA) : (double?)null;
-        var result = new EnvelopeResult(points, bankW, chain?.BankPeakW, chain?.BankPeakSeconds, Stack(scene, resolved, loads), asked?.Watts ?? 0, asked?.Seconds ?? 0,
-            holds, First(elements, inverter.Demands), surgeEndV, item.CutOffV);
-        if (scene.Tape is { } tape) WriteWorking(tape, result, voltage, currents, inverter, run, onward, elements, chain, asked, surgeA);
+        var surgeEndV = run?.OneWayOhm is { } oneWay
+            ? voltage.LowV - currents.SurgeWorstA * (2 * oneWay + run.JointsOhm) - Beyond(onward, surgeA)
+            : (double?)null;
+        var result = new EnvelopeResult(
+            points,
+            bankW,
+            chain?.BankPeakW,
+            chain?.BankPeakSeconds,
+            Stack(scene, resolved, loads),
+            asked?.Watts ?? 0,
+            asked?.Seconds ?? 0,
+            holds,
+            First(elements, inverter.Demands),
+            surgeEndV,
+            item.CutOffV
+        );
+        if (scene.Tape is { } tape)
+            WriteWorking(tape, result, voltage, currents, inverter, run, onward, elements, chain, asked, surgeA);
         return result;
     }
 
@@ -103,22 +147,39 @@ public static class EnvelopeStage
         if (run.RatingA is { } rating)
         {
             var fuse = FuseClasses.Get(run.FuseClass);
-            yield return new(EnvelopeElement.Fuse, $"the {way.Whose}{Say.Rating(rating)} fuse",
-                t => ac(Math.Max(rating / Wiring.Fuse.Margin, rating * LimitsChain.MultipleAt(fuse, t * FuseSpread)), way.DcA), ac(rating / Wiring.Fuse.Margin, way.DcA), way);
+            yield return new(
+                EnvelopeElement.Fuse,
+                $"the {way.Whose}{Say.Rating(rating)} fuse",
+                t => ac(Math.Max(rating / Wiring.Fuse.Margin, rating * LimitsChain.MultipleAt(fuse, t * FuseSpread)), way.DcA),
+                ac(rating / Wiring.Fuse.Margin, way.DcA),
+                way
+            );
         }
-        if (run.AmpacityA is not > 0 || run.AreaMm2 is null) yield break;
+        if (run.AmpacityA is not > 0 || run.AreaMm2 is null)
+            yield break;
         var copper = new ChainElement("cable", ElementKind.Cable)
         {
-            AmpacityA = run.AmpacityA, AreaMm2 = run.AreaMm2, Conductors = run.Conductors, InsulationC = (int)CablePractices.Get(run.Practice).InsulationC, InsulationKind = run.Insulation,
+            AmpacityA = run.AmpacityA,
+            AreaMm2 = run.AreaMm2,
+            Conductors = run.Conductors,
+            InsulationC = (int)CablePractices.Get(run.Practice).InsulationC,
+            InsulationKind = run.Insulation,
         };
-        yield return new(EnvelopeElement.Cable, $"the {way.Whose}{Say.Size(run.Size!, run.Conductors)} cable", t => ac(LimitsChain.Amperes(copper, t)!.Value, way.DcA), ac(run.AmpacityA.Value, way.DcA), way);
+        yield return new(
+            EnvelopeElement.Cable,
+            $"the {way.Whose}{Say.Size(run.Size!, run.Conductors)} cable",
+            t => ac(LimitsChain.Amperes(copper, t)!.Value, way.DcA),
+            ac(run.AmpacityA.Value, way.DcA),
+            way
+        );
     }
 
     private static double? Least(List<Element> elements, EnvelopeElement kind, double t)
     {
         double? least = null;
         foreach (var e in elements)
-            if (e.Kind == kind) least = Math.Min(least ?? double.MaxValue, e.Gives(t));
+            if (e.Kind == kind)
+                least = Math.Min(least ?? double.MaxValue, e.Gives(t));
         return least;
     }
 
@@ -127,19 +188,25 @@ public static class EnvelopeStage
         onward is { Run: { OneWayOhm: { } oneWay } run } ? surgeA * (2 * oneWay + run.JointsOhm) : 0;
 
     /// <summary>The demand that decides: the one furthest over, else the nearest to what the inverter gives.</summary>
-    private static EnvelopeDemand? Asked(IReadOnlyList<EnvelopeDemand> demands) => demands.Count == 0 ? null : demands.MaxBy(d => d.Watts / Math.Max(d.GivesW, Tolerant.Noise));
+    private static EnvelopeDemand? Asked(IReadOnlyList<EnvelopeDemand> demands) =>
+        demands.Count == 0 ? null : demands.MaxBy(d => d.Watts / Math.Max(d.GivesW, Tolerant.Noise));
 
     /// <summary>Longest time at which so many watts are still given, to an hour; null: for good.</summary>
     private static double? Holds(Func<double, double> gives, double watts)
     {
-        if (Tolerant.AtLeast(gives(To), watts)) return null;
-        if (!Tolerant.AtLeast(gives(1e-4), watts)) return 0;
-        double low = 1e-4, high = To;
+        if (Tolerant.AtLeast(gives(To), watts))
+            return null;
+        if (!Tolerant.AtLeast(gives(1e-4), watts))
+            return 0;
+        double low = 1e-4,
+            high = To;
         for (var i = 0; i < Halvings; i++)
         {
             var middle = Math.Sqrt(low * high);
-            if (Tolerant.AtLeast(gives(middle), watts)) low = middle;
-            else high = middle;
+            if (Tolerant.AtLeast(gives(middle), watts))
+                low = middle;
+            else
+                high = middle;
         }
         return Math.Round(low, 6);
     }
@@ -148,12 +215,14 @@ public static class EnvelopeStage
     {
         EnvelopeFirst? first = null;
         foreach (var demand in demands)
-            foreach (var e in elements)
-            {
-                var gives = e.Gives(demand.Seconds);
-                if (Tolerant.AtLeast(gives, demand.Watts)) continue;
-                if (first is null || demand.Watts / gives > first.Watts / first.GivesW) first = new(e.Kind, e.Name, demand.Label, demand.Watts, demand.Seconds, gives);
-            }
+        foreach (var e in elements)
+        {
+            var gives = e.Gives(demand.Seconds);
+            if (Tolerant.AtLeast(gives, demand.Watts))
+                continue;
+            if (first is null || demand.Watts / gives > first.Watts / first.GivesW)
+                first = new(e.Kind, e.Name, demand.Label, demand.Watts, demand.Seconds, gives);
+        }
         return first;
     }
 
@@ -166,7 +235,8 @@ public static class EnvelopeStage
         var starts = new List<EnvelopeBand>();
         foreach (var (i, load) in LoadsStage.In(resolved, worst.Season).Index())
         {
-            if (load.Daily.Kind != LoadKind.Ac || !load.Daily.OnAt(worst.FromH) || load.Daily.RunningW <= 0) continue;
+            if (load.Daily.Kind != LoadKind.Ac || !load.Daily.OnAt(worst.FromH) || load.Daily.RunningW <= 0)
+                continue;
             var hours = load.Daily.Windows is { } windows ? windows.Max(w => w.Hours) : load.Daily.Hours ?? 0;
             bands.Add(new(i, load.Name, load.Daily.RunningW, hours * 3600, false));
             if (load.Daily.StartExtraW > 0 && (all || i == worst.StartingLoad))
@@ -177,63 +247,139 @@ public static class EnvelopeStage
         return [.. bands, .. starts];
     }
 
-    private static void WriteWorking(Tape tape, EnvelopeResult r, VoltageResult voltage, CurrentsResult currents, InverterResult inverter, RunResult? run, CircuitResult? onward, List<Element> elements, ChainResult? chain, EnvelopeDemand? asked, double surgeA)
+    private static void WriteWorking(
+        Tape tape,
+        EnvelopeResult r,
+        VoltageResult voltage,
+        CurrentsResult currents,
+        InverterResult inverter,
+        RunResult? run,
+        CircuitResult? onward,
+        List<Element> elements,
+        ChainResult? chain,
+        EnvelopeDemand? asked,
+        double surgeA
+    )
     {
         if (asked is not null)
         {
             var source = $"/loads/profile/{asked.Segment}/{(asked.IsStart ? "surgeW" : "acW")}";
-            tape.Write("/envelope/askedW", $"asked of everything: {asked.Label}", r.AskedW, "W", "2.1", "{W}", [T.Worked("W", asked.Watts, "W", asked.Label, source)]);
+            tape.Write(
+                "/envelope/askedW",
+                $"asked of everything: {asked.Label}",
+                r.AskedW,
+                "W",
+                "2.1",
+                "{W}",
+                [T.Worked("W", asked.Watts, "W", asked.Label, source)]
+            );
             foreach (var (n, hold) in r.Holds.Index())
             {
                 var watts = T.Worked("W", r.AskedW, "W", "asked", "/envelope/askedW");
                 if (hold.Seconds is { } seconds)
-                    tape.Write($"/envelope/holds/{n}/seconds", $"how long {hold.Name} holds it", seconds, "s", hold.Element == EnvelopeElement.Inverter ? "2.1" : "10.1", null, [watts, T.Worked("s", r.AskedSeconds, "s", "needed for", "/envelope/askedSeconds")], How(hold.Element));
+                    tape.Write(
+                        $"/envelope/holds/{n}/seconds",
+                        $"how long {hold.Name} holds it",
+                        seconds,
+                        "s",
+                        hold.Element == EnvelopeElement.Inverter ? "2.1" : "10.1",
+                        null,
+                        [watts, T.Worked("s", r.AskedSeconds, "s", "needed for", "/envelope/askedSeconds")],
+                        How(hold.Element)
+                    );
                 if (hold.ContinuousW is { } continuous)
-                    tape.Write($"/envelope/holds/{n}/continuousW", $"what {hold.Name} lets through without end", continuous, "W", "10.1", null, Lets(elements[n], voltage, currents, inverter, chain), hold.Element switch
-                    {
-                        EnvelopeElement.Inverter => "Its continuous rating, with what its temperature leaves.",
-                        EnvelopeElement.Bank => "The bank’s ceiling by the real sharing, after the DC loads have taken theirs, as AC watts at the lowest volts.",
-                        _ => "Its amperes, after the DC loads have taken theirs, as AC watts at the lowest volts.",
-                    });
+                    tape.Write(
+                        $"/envelope/holds/{n}/continuousW",
+                        $"what {hold.Name} lets through without end",
+                        continuous,
+                        "W",
+                        "10.1",
+                        null,
+                        Lets(elements[n], voltage, currents, inverter, chain),
+                        hold.Element switch
+                        {
+                            EnvelopeElement.Inverter => "Its continuous rating, with what its temperature leaves.",
+                            EnvelopeElement.Bank =>
+                                "The bank’s ceiling by the real sharing, after the DC loads have taken theirs, as AC watts at "
+                                    + "the lowest volts.",
+                            _ => "Its amperes, after the DC loads have taken theirs, as AC watts at the lowest volts.",
+                        }
+                    );
             }
-            tape.Write("/envelope/askedSeconds", "for how long it is asked", r.AskedSeconds, "s", "2.1", null, [T.Worked("W", asked.Watts, "W", asked.Label, source)], asked.IsStart ? "The start’s own time." : "The longest stretch in which so much runs.");
+            tape.Write(
+                "/envelope/askedSeconds",
+                "for how long it is asked",
+                r.AskedSeconds,
+                "s",
+                "2.1",
+                null,
+                [T.Worked("W", asked.Watts, "W", asked.Label, source)],
+                asked.IsStart ? "The start’s own time." : "The longest stretch in which so much runs."
+            );
         }
         if (r.SurgeEndV is { } end && run?.OneWayOhm is { } oneWay)
         {
             List<Term> terms =
             [
-                T.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV"), T.Worked("I", currents.SurgeWorstA, "A", "worst instant", "/currents/surgeWorstA"),
-                T.Worked("R", oneWay, "ohm", "cable one way", "/mainRun/oneWayOhm"), T.Worked("J", run.JointsOhm, "ohm", "joints", "/mainRun/jointsOhm"),
+                T.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV"),
+                T.Worked("I", currents.SurgeWorstA, "A", "worst instant", "/currents/surgeWorstA"),
+                T.Worked("R", oneWay, "ohm", "cable one way", "/mainRun/oneWayOhm"),
+                T.Worked("J", run.JointsOhm, "ohm", "joints", "/mainRun/jointsOhm"),
             ];
             var form = "{V} − {I} × (2 × {R} + {J})";
             if (onward is { Run: { OneWayOhm: { } beyond } own })
             {
                 form += " − {D} × (2 × {r} + {j})";
-                terms.AddRange([T.Assumed("D", surgeA, "A", "the inverter’s part of it"), T.Worked("r", beyond, "ohm", "inverter’s cable one way", $"/circuits/{OnwardIndex}/run/oneWayOhm"),
-                    T.Worked("j", own.JointsOhm, "ohm", "its joints", $"/circuits/{OnwardIndex}/run/jointsOhm")]);
+                terms.AddRange([
+                    T.Assumed("D", surgeA, "A", "the inverter’s part of it"),
+                    T.Worked("r", beyond, "ohm", "inverter’s cable one way", $"/circuits/{OnwardIndex}/run/oneWayOhm"),
+                    T.Worked("j", own.JointsOhm, "ohm", "its joints", $"/circuits/{OnwardIndex}/run/jointsOhm"),
+                ]);
             }
-            tape.Write("/envelope/surgeEndV", "volts at the inverter at the worst instant, the bank nearly empty", end, "V", "6.2", form, [.. terms]);
+            tape.Write(
+                "/envelope/surgeEndV",
+                "volts at the inverter at the worst instant, the bank nearly empty",
+                end,
+                "V",
+                "6.2",
+                form,
+                [.. terms]
+            );
         }
     }
 
     private static Term[] Lets(Element element, VoltageResult voltage, CurrentsResult currents, InverterResult inverter, ChainResult? chain)
     {
         var low = T.Worked("V", voltage.LowV, "V", "lowest", "/voltage/lowV");
-        Term[] dc = element.Way is { DcA: 0 } ? [] : [T.Worked("D", currents.BesideWorstA, "A", "all beside the inverter", "/currents/besideWorstA")];
+        Term[] dc = element.Way is { DcA: 0 }
+            ? []
+            : [T.Worked("D", currents.BesideWorstA, "A", "all beside the inverter", "/currents/besideWorstA")];
         return element.Kind switch
         {
             EnvelopeElement.Inverter => [T.Worked("W", inverter.AvailableContinuousW, "W", "rating", "/inverter/availableContinuousW")],
-            EnvelopeElement.Bank => [T.Worked("c", chain!.Continuous.First(l => l.Name == LimitsChain.Bank).LimitA, "A", "ceiling", "/network/ceilingA"), .. dc, low],
-            EnvelopeElement.Fuse => [T.Worked("r", element.Way!.Run.RatingA, "rating", "rating", element.Way.Pointer + "/ratingA"), .. dc, low],
+            EnvelopeElement.Bank =>
+            [
+                T.Worked("c", chain!.Continuous.First(l => l.Name == LimitsChain.Bank).LimitA, "A", "ceiling", "/network/ceilingA"),
+                .. dc,
+                low,
+            ],
+            EnvelopeElement.Fuse =>
+            [
+                T.Worked("r", element.Way!.Run.RatingA, "rating", "rating", element.Way.Pointer + "/ratingA"),
+                .. dc,
+                low,
+            ],
             _ => [T.Worked("a", element.Way!.Run.AmpacityA, "A", "ampacity", element.Way.Pointer + "/ampacityA"), .. dc, low],
         };
     }
 
-    private static string How(EnvelopeElement element) => element switch
-    {
-        EnvelopeElement.Inverter => "The last of its overload points that gives so many watts.",
-        EnvelopeElement.Bank => "Its peak while the BMS allows it, in the string that carries most.",
-        EnvelopeElement.Fuse => "A third of the typical time its class takes to open at this current: spreads are wide, and the maker’s curve rules.",
-        _ => "By the heat its copper stores, to 5 s; after that by its ampacity.",
-    };
+    private static string How(EnvelopeElement element) =>
+        element switch
+        {
+            EnvelopeElement.Inverter => "The last of its overload points that gives so many watts.",
+            EnvelopeElement.Bank => "Its peak while the BMS allows it, in the string that carries most.",
+            EnvelopeElement.Fuse =>
+                "A third of the typical time its class takes to open at this current: spreads are wide, and the maker’s curve rules.",
+            _ => "By the heat its copper stores, to 5 s; after that by its ampacity.",
+        };
 }

@@ -24,8 +24,10 @@ public static class NetworkStage
         var ceiling = CeilingOf(network, limits);
         var even = 1.0 / pack.Parallel;
         var beside = w.Flows.Value?.Beside.WorstA ?? 0;
-        double? Allows(double? ceilingA) => inverter is null || ceilingA is null ? null
-            : InverterCurrent.AcWattsOf(ceilingA.Value - beside, inverter.Efficiency, inverter.IdleW, voltage.LowV);
+        double? Allows(double? ceilingA) =>
+            inverter is null || ceilingA is null
+                ? null
+                : InverterCurrent.AcWattsOf(ceilingA.Value - beside, inverter.Efficiency, inverter.IdleW, voltage.LowV);
 
         var styles = new StyleResult[3];
         WiringStyle[] offered = [WiringStyle.SameEnd, WiringStyle.Diagonal, WiringStyle.BusBars];
@@ -40,16 +42,47 @@ public static class NetworkStage
         }
 
         // Any one string may go as long as none of those left is over its limit.
-        double? survives = limits is null || pack.Parallel == 1 ? null : Enumerable.Range(1, pack.Parallel).Min(j => BankSharing.CeilingWithout(network, limits, [j]));
+        double? survives =
+            limits is null || pack.Parallel == 1
+                ? null
+                : Enumerable.Range(1, pack.Parallel).Min(j => BankSharing.CeilingWithout(network, limits, [j]));
         var run = w.MainRun.Value;
         var heldA = run?.RatingA ?? currentA;
         var held = WhileItHolds(network, heldA, w.Rules.Word("links-one-string-out") == "one-out");
-        var result = new NetworkResult(wired.Style, wired.StylePinned, wired.AdvisedStyle, wired.Jumper, wired.Link, wired.Lead,
-            wired.StringOhm[0], network.SourceOhm(), currentA, Array.ConvertAll(shares, s => s * currentA), shares, worst + 1, shares[worst], shares[worst] * currentA, even,
-            ceiling?.CeilingA, ceiling?.LimitingString, ceiling?.IdealA, ceiling?.LossA, ceiling?.LossPercent / 100, Allows(ceiling?.CeilingA),
-            Links(network, shares, currentA, rail => rail.PositiveA), Links(network, shares, currentA, rail => rail.NegativeA),
-            held.LinkA(network.IsBusBars), held.Positive, held.Negative, held.StringA,
-            limits is null || currentA <= 0 ? null : BlackoutAfter(network, limits, currentA), styles, [], survives, Allows(survives));
+        var result = new NetworkResult(
+            wired.Style,
+            wired.StylePinned,
+            wired.AdvisedStyle,
+            wired.Jumper,
+            wired.Link,
+            wired.Lead,
+            wired.StringOhm[0],
+            network.SourceOhm(),
+            currentA,
+            Array.ConvertAll(shares, s => s * currentA),
+            shares,
+            worst + 1,
+            shares[worst],
+            shares[worst] * currentA,
+            even,
+            ceiling?.CeilingA,
+            ceiling?.LimitingString,
+            ceiling?.IdealA,
+            ceiling?.LossA,
+            ceiling?.LossPercent / 100,
+            Allows(ceiling?.CeilingA),
+            Links(network, shares, currentA, rail => rail.PositiveA),
+            Links(network, shares, currentA, rail => rail.NegativeA),
+            held.LinkA(network.IsBusBars),
+            held.Positive,
+            held.Negative,
+            held.StringA,
+            limits is null || currentA <= 0 ? null : BlackoutAfter(network, limits, currentA),
+            styles,
+            [],
+            survives,
+            Allows(survives)
+        );
         result = result with
         {
             Conductors = BankConductors.Of(w.Document.Wiring, wired, result.StringCurrentsA, result.PositiveLinksA, result.NegativeLinksA),
@@ -67,11 +100,18 @@ public static class NetworkStage
         limits is null || BankSharing.Ceiling(network, limits) is not { CeilingA: < double.PositiveInfinity } ceiling ? null : ceiling;
 
     /// <summary>Amperes in each link of a rail at full load; none with bus bars, where the leads carry the strings' own.</summary>
-    private static double[] Links(BankNetwork network, double[] shares, double currentA, Func<(double PositiveA, double NegativeA), double> rail)
+    private static double[] Links(
+        BankNetwork network,
+        double[] shares,
+        double currentA,
+        Func<(double PositiveA, double NegativeA), double> rail
+    )
     {
-        if (network.IsBusBars) return [];
+        if (network.IsBusBars)
+            return [];
         var amps = new double[network.Strings - 1];
-        for (var i = 0; i < amps.Length; i++) amps[i] = Math.Abs(rail(network.LinkCurrents(shares, 1, i + 1))) * currentA;
+        for (var i = 0; i < amps.Length; i++)
+            amps[i] = Math.Abs(rail(network.LinkCurrents(shares, 1, i + 1))) * currentA;
         return amps;
     }
 
@@ -79,7 +119,8 @@ public static class NetworkStage
     {
         var worst = 0;
         for (var i = 1; i < shares.Length; i++)
-            if (Tolerant.Exceeds(shares[i], shares[worst])) worst = i;
+            if (Tolerant.Exceeds(shares[i], shares[worst]))
+                worst = i;
         return worst;
     }
 
@@ -87,7 +128,12 @@ public static class NetworkStage
     private sealed record Held(double[] Positive, double[] Negative, double StringA)
     {
         /// <summary>Of any rail link or, with bus bars, of any lead [A].</summary>
-        public double LinkA(bool busBars) => busBars || Positive.Length == 0 ? busBars ? StringA : 0 : Math.Max(Positive.Max(), Negative.Max());
+        public double LinkA(bool busBars) =>
+            busBars || Positive.Length == 0
+                ? busBars
+                    ? StringA
+                    : 0
+                : Math.Max(Positive.Max(), Negative.Max());
     }
 
     /// <summary>The bank giving <paramref name="amps"/>: all strings in and, by the house rule, any one out.</summary>
@@ -100,17 +146,21 @@ public static class NetworkStage
         Span<bool> isOut = stackalloc bool[n];
         isOut.Clear();
         var links = network.IsBusBars ? 0 : n - 1;
-        double[] positive = new double[links], negative = new double[links];
+        double[] positive = new double[links],
+            negative = new double[links];
         double most = 0;
         for (var gone = -1; gone < (oneOut && n > 1 ? n : 0); gone++)
         {
-            if (gone > 0) isOut[gone - 1] = false;
-            if (gone >= 0) isOut[gone] = true;
+            if (gone > 0)
+                isOut[gone - 1] = false;
+            if (gone >= 0)
+                isOut[gone] = true;
             network.Solve(emf, isOut, amps, currents);
             for (var i = 0; i < n; i++)
             {
                 most = Math.Max(most, Math.Abs(currents[i]));
-                if (i >= links) continue;
+                if (i >= links)
+                    continue;
                 var (plus, minus) = network.LinkCurrents(currents, amps, i + 1);
                 positive[i] = Math.Max(positive[i], Math.Abs(plus));
                 negative[i] = Math.Max(negative[i], Math.Abs(minus));
@@ -122,79 +172,238 @@ public static class NetworkStage
     /// <summary>The first string whose loss at this current ends in darkness; null when the others always carry on.</summary>
     private static int? BlackoutAfter(BankNetwork network, IReadOnlyList<StringLimit> limits, double currentA)
     {
-        if (network.Strings == 1) return null;
+        if (network.Strings == 1)
+            return null;
         var emf = new double[network.Strings];
         for (var j = 1; j <= network.Strings; j++)
-            if (BankSharing.Cascade(network, emf, limits, currentA, j).Blackout) return j;
+            if (BankSharing.Cascade(network, emf, limits, currentA, j).Blackout)
+                return j;
         return null;
     }
 
-    private static void WriteWorking(Tape tape, NetworkResult r, IReadOnlyList<StringLimit>? limits, BankResult bank, Pack pack, VoltageResult voltage, InverterResult? inverter, RunResult? run, CablePractice practice, double ambientC, double beside)
+    private static void WriteWorking(
+        Tape tape,
+        NetworkResult r,
+        IReadOnlyList<StringLimit>? limits,
+        BankResult bank,
+        Pack pack,
+        VoltageResult voltage,
+        InverterResult? inverter,
+        RunResult? run,
+        CablePractice practice,
+        double ambientC,
+        double beside
+    )
     {
         // A string with other units or jumpers of its own is a sum of what stands in it, not a product.
         var alike = Math.Abs(r.StringOhm - (bank.Series * bank.UnitOhm + (bank.Series - 1) * r.Jumper.Ohm)) < 1e-12;
-        tape.Write("/network/stringOhm", "resistance of string A", r.StringOhm, "ohm", "5.1", alike ? "{S} × {u} + ({S} − 1) × {j}" : null,
-            [T.You("S", bank.Series, "", "in series", "/series"), T.Worked("u", bank.UnitOhm, "ohm", bank.UnitOhmAssumed ? "a usual unit, assumed" : "a usual unit", "/bank/unitOhm"), T.Worked("j", r.Jumper.Ohm, "ohm", "a usual jumper", "/network/jumper/ohm")],
-            alike ? null : "The sum of the units that really stand in it, and its jumpers.");
+        tape.Write(
+            "/network/stringOhm",
+            "resistance of string A",
+            r.StringOhm,
+            "ohm",
+            "5.1",
+            alike ? "{S} × {u} + ({S} − 1) × {j}" : null,
+            [
+                T.You("S", bank.Series, "", "in series", "/series"),
+                T.Worked("u", bank.UnitOhm, "ohm", bank.UnitOhmAssumed ? "a usual unit, assumed" : "a usual unit", "/bank/unitOhm"),
+                T.Worked("j", r.Jumper.Ohm, "ohm", "a usual jumper", "/network/jumper/ohm"),
+            ],
+            alike ? null : "The sum of the units that really stand in it, and its jumpers."
+        );
         Write(tape, "jumper", "a jumper with its lugs", r.Jumper, practice, ambientC);
         Write(tape, "link", "a rail link with its lugs", r.Link, practice, ambientC);
         Write(tape, "lead", "a bus lead with its lugs", r.Lead, practice, ambientC);
         Term[] solved =
         [
             T.Worked("R", r.StringOhm, "ohm", $"each of {bank.Parallel} strings", "/network/stringOhm"),
-            r.Style == WiringStyle.BusBars ? T.Worked("l", r.Lead.Ohm, "ohm", "leads to the bus bars", "/network/lead/ohm") : T.Worked("l", r.Link.Ohm, "ohm", "rail links", "/network/link/ohm"),
-            T.Word("t", StyleWord(r.Style), "take-off", r.StylePinned ? Origin.You : Origin.HouseRule, r.StylePinned ? "/wiring/style" : "take-off"),
+            r.Style == WiringStyle.BusBars
+                ? T.Worked("l", r.Lead.Ohm, "ohm", "leads to the bus bars", "/network/lead/ohm")
+                : T.Worked("l", r.Link.Ohm, "ohm", "rail links", "/network/link/ohm"),
+            T.Word(
+                "t",
+                StyleWord(r.Style),
+                "take-off",
+                r.StylePinned ? Origin.You : Origin.HouseRule,
+                r.StylePinned ? "/wiring/style" : "take-off"
+            ),
         ];
         const string how = "The network of strings and links, solved by Kirchhoff’s laws.";
         for (var i = 0; i < r.Shares.Count; i++)
         {
             var name = Say.StringName(i + 1);
             tape.Write($"/network/shares/{i}", $"string {name}’s share", r.Shares[i], "fraction", "5.1", null, solved, how, "take-off");
-            tape.Write($"/network/stringCurrentsA/{i}", $"string {name} at full load", r.StringCurrentsA[i], "A", "5.1", "{s} × {I}",
-                [T.Worked("s", r.Shares[i], "fraction", "its share", $"/network/shares/{i}"), T.Worked("I", r.CurrentA, "A", "whole bank", "/currents/bankWorstA")], houseRule: "string-worth-a-look");
+            tape.Write(
+                $"/network/stringCurrentsA/{i}",
+                $"string {name} at full load",
+                r.StringCurrentsA[i],
+                "A",
+                "5.1",
+                "{s} × {I}",
+                [
+                    T.Worked("s", r.Shares[i], "fraction", "its share", $"/network/shares/{i}"),
+                    T.Worked("I", r.CurrentA, "A", "whole bank", "/currents/bankWorstA"),
+                ],
+                houseRule: "string-worth-a-look"
+            );
         }
-        tape.Write("/network/worstShare", $"string {Say.StringName(r.WorstString)}’s share, the greatest", r.WorstShare, "fraction", "5.1", null, solved, how, "string-worth-a-look");
-        tape.Write("/network/worstA", $"string {Say.StringName(r.WorstString)} at full load", r.WorstA, "A", "5.1", "{s} × {I}",
-            [T.Worked("s", r.WorstShare, "fraction", "its share", "/network/worstShare"), T.Worked("I", r.CurrentA, "A", "whole bank", "/currents/bankWorstA")], houseRule: "string-worth-a-look");
+        tape.Write(
+            "/network/worstShare",
+            $"string {Say.StringName(r.WorstString)}’s share, the greatest",
+            r.WorstShare,
+            "fraction",
+            "5.1",
+            null,
+            solved,
+            how,
+            "string-worth-a-look"
+        );
+        tape.Write(
+            "/network/worstA",
+            $"string {Say.StringName(r.WorstString)} at full load",
+            r.WorstA,
+            "A",
+            "5.1",
+            "{s} × {I}",
+            [
+                T.Worked("s", r.WorstShare, "fraction", "its share", "/network/worstShare"),
+                T.Worked("I", r.CurrentA, "A", "whole bank", "/currents/bankWorstA"),
+            ],
+            houseRule: "string-worth-a-look"
+        );
         WriteLinks(tape, r, "positiveLinksA", 1);
         WriteLinks(tape, r, "negativeLinksA", r.Style == WiringStyle.Diagonal ? r.Shares.Count : 1);
-        var source = run?.RatingA is { } rating ? T.Worked("I", rating, "rating", "the main fuse’s rating", "/mainRun/ratingA") : T.Worked("I", r.CurrentA, "A", "whole bank, with no fuse", "/currents/bankWorstA");
-        const string held = "The greatest it carries while the bank gives so much: with all strings in and, by the house rule, with any one of them out.";
+        var source = run?.RatingA is { } rating
+            ? T.Worked("I", rating, "rating", "the main fuse’s rating", "/mainRun/ratingA")
+            : T.Worked("I", r.CurrentA, "A", "whole bank, with no fuse", "/currents/bankWorstA");
+        const string held =
+            "The greatest it carries while the bank gives so much: with all strings in and, by the house rule, with any one of them out.";
         for (var i = 0; i < r.PositiveHeldA.Count; i++)
         {
             var link = $"link {Say.StringName(i + 1)} to {Say.StringName(i + 2)} while the fuse holds";
             tape.Write($"/network/positiveHeldA/{i}", link, r.PositiveHeldA[i], "A", "7.5", null, [source], held, "links-one-string-out");
-            tape.Write($"/network/negativeHeldA/{i}", link + ", minus side", r.NegativeHeldA[i], "A", "7.5", null, [source], held, "links-one-string-out");
+            tape.Write(
+                $"/network/negativeHeldA/{i}",
+                link + ", minus side",
+                r.NegativeHeldA[i],
+                "A",
+                "7.5",
+                null,
+                [source],
+                held,
+                "links-one-string-out"
+            );
         }
-        tape.Write("/network/stringHeldA", "the most in any string while the fuse holds", r.StringHeldA, "A", "7.5", null, [source], held, "links-one-string-out");
+        tape.Write(
+            "/network/stringHeldA",
+            "the most in any string while the fuse holds",
+            r.StringHeldA,
+            "A",
+            "7.5",
+            null,
+            [source],
+            held,
+            "links-one-string-out"
+        );
         tape.Write("/network/bankOhm", "resistance of the whole bank", r.BankOhm, "ohm", "5.1", null, solved, how);
         for (var i = 0; i < r.Styles.Count; i++)
-            tape.Write($"/network/styles/{i}/worstShare", $"greatest share, {StyleWord(r.Styles[i].Style)}", r.Styles[i].WorstShare, "fraction", "5.1", null, solved[..2], how, "take-off");
+            tape.Write(
+                $"/network/styles/{i}/worstShare",
+                $"greatest share, {StyleWord(r.Styles[i].Style)}",
+                r.Styles[i].WorstShare,
+                "fraction",
+                "5.1",
+                null,
+                solved[..2],
+                how,
+                "take-off"
+            );
         if (r.SurvivesA is { } survives)
         {
-            tape.Write("/network/survivesA", "greatest current at which any one string may drop out", survives, "A", "5.3", null, [.. solved[..2], T.Sheet("u", bank.Unit.LimitA(), "A", "a unit allows", "/unit/bms/continuousA")],
-                "For each string the network without it is solved, and the greatest current found at which none of the others is over its limit; the least of these.");
+            tape.Write(
+                "/network/survivesA",
+                "greatest current at which any one string may drop out",
+                survives,
+                "A",
+                "5.3",
+                null,
+                [.. solved[..2], T.Sheet("u", bank.Unit.LimitA(), "A", "a unit allows", "/unit/bms/continuousA")],
+                "For each string the network without it is solved, and the greatest current found at which none of the others is "
+                    + "over its limit; the least of these."
+            );
             if (r.SurvivesAcW is { } survivesW && survivesW > 0)
-                tape.Write("/network/survivesAcW", "the same as AC watts", survivesW, "W", "10.1", "(({c} − {d}) × {V} − {i}) × {η}",
-                [
-                    T.Worked("c", survives, "A", "any one out", "/network/survivesA"), T.Worked("d", beside, "A", "all beside the inverter", "/currents/besideWorstA"),
-                    T.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV"), EnergyStage.Idle(inverter!) with { Key = "i" }, EnergyStage.Efficiency(inverter!),
-                ]);
+                tape.Write(
+                    "/network/survivesAcW",
+                    "the same as AC watts",
+                    survivesW,
+                    "W",
+                    "10.1",
+                    "(({c} − {d}) × {V} − {i}) × {η}",
+                    [
+                        T.Worked("c", survives, "A", "any one out", "/network/survivesA"),
+                        T.Worked("d", beside, "A", "all beside the inverter", "/currents/besideWorstA"),
+                        T.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV"),
+                        EnergyStage.Idle(inverter!) with
+                        {
+                            Key = "i",
+                        },
+                        EnergyStage.Efficiency(inverter!),
+                    ]
+                );
         }
         if (r.CeilingA is { } ceiling && limits is not null)
         {
             var limiting = r.LimitingString!.Value - 1;
             var limit = limits[limiting].For(r.Shares[limiting]);
-            tape.Write("/network/ceilingA", "greatest current with no string over its limit", ceiling, "A", "5.2", "{I} ÷ {s}",
-                [T.Sheet("I", limit, "A", "a unit allows", "/unit/bms/continuousA"), T.Worked("s", r.Shares[r.LimitingString!.Value - 1], "fraction", $"share of string {Say.StringName(r.LimitingString.Value)}", $"/network/shares/{r.LimitingString.Value - 1}")]);
-            tape.Write("/network/lossA", "lost to unequal sharing", r.LossA, "A", "5.2", "{i} − {c}",
-                [T.Worked("i", r.IdealA, "A", "shared evenly", "/bank/continuousA"), T.Worked("c", ceiling, "A", "ceiling", "/network/ceilingA")]);
-            if (r.AllowsAcW is { } allows && allows > 0)
-                tape.Write("/network/allowsAcW", "AC watts the bank lets through", allows, "W", "10.1", "(({c} − {d}) × {V} − {i}) × {η}",
+            tape.Write(
+                "/network/ceilingA",
+                "greatest current with no string over its limit",
+                ceiling,
+                "A",
+                "5.2",
+                "{I} ÷ {s}",
                 [
-                    T.Worked("c", ceiling, "A", "ceiling", "/network/ceilingA"), T.Worked("d", beside, "A", "all beside the inverter", "/currents/besideWorstA"),
-                    T.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV"), EnergyStage.Idle(inverter!) with { Key = "i" }, EnergyStage.Efficiency(inverter!),
-                ]);
+                    T.Sheet("I", limit, "A", "a unit allows", "/unit/bms/continuousA"),
+                    T.Worked(
+                        "s",
+                        r.Shares[r.LimitingString!.Value - 1],
+                        "fraction",
+                        $"share of string {Say.StringName(r.LimitingString.Value)}",
+                        $"/network/shares/{r.LimitingString.Value - 1}"
+                    ),
+                ]
+            );
+            tape.Write(
+                "/network/lossA",
+                "lost to unequal sharing",
+                r.LossA,
+                "A",
+                "5.2",
+                "{i} − {c}",
+                [
+                    T.Worked("i", r.IdealA, "A", "shared evenly", "/bank/continuousA"),
+                    T.Worked("c", ceiling, "A", "ceiling", "/network/ceilingA"),
+                ]
+            );
+            if (r.AllowsAcW is { } allows && allows > 0)
+                tape.Write(
+                    "/network/allowsAcW",
+                    "AC watts the bank lets through",
+                    allows,
+                    "W",
+                    "10.1",
+                    "(({c} − {d}) × {V} − {i}) × {η}",
+                    [
+                        T.Worked("c", ceiling, "A", "ceiling", "/network/ceilingA"),
+                        T.Worked("d", beside, "A", "all beside the inverter", "/currents/besideWorstA"),
+                        T.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV"),
+                        EnergyStage.Idle(inverter!) with
+                        {
+                            Key = "i",
+                        },
+                        EnergyStage.Efficiency(inverter!),
+                    ]
+                );
         }
     }
 
@@ -202,14 +411,27 @@ public static class NetworkStage
     private static void WriteLinks(Tape tape, NetworkResult r, string rail, int takeoff)
     {
         // Own take-offs may stand anywhere on the rail; the drawing that offers them will write theirs.
-        if (r.Style == WiringStyle.Rails) return;
+        if (r.Style == WiringStyle.Rails)
+            return;
         var amps = rail == "positiveLinksA" ? r.PositiveLinksA : r.NegativeLinksA;
         for (var i = 0; i < amps.Count; i++)
         {
             var beyond = takeoff <= i + 1 ? Enumerable.Range(i + 2, r.Shares.Count - i - 1) : Enumerable.Range(1, i + 1);
-            Term[] terms = [.. beyond.Select(s => T.Worked($"I{s}", r.StringCurrentsA[s - 1], "A", $"string {Say.StringName(s)}", $"/network/stringCurrentsA/{s - 1}"))];
-            tape.Write($"/network/{rail}/{i}", $"link {Say.StringName(i + 1)} to {Say.StringName(i + 2)} at full load", amps[i], "A", "5.1",
-                string.Join(" + ", terms.Select(t => $"{{{t.Key}}}")), terms);
+            Term[] terms =
+            [
+                .. beyond.Select(s =>
+                    T.Worked($"I{s}", r.StringCurrentsA[s - 1], "A", $"string {Say.StringName(s)}", $"/network/stringCurrentsA/{s - 1}")
+                ),
+            ];
+            tape.Write(
+                $"/network/{rail}/{i}",
+                $"link {Say.StringName(i + 1)} to {Say.StringName(i + 2)} at full load",
+                amps[i],
+                "A",
+                "5.1",
+                string.Join(" + ", terms.Select(t => $"{{{t.Key}}}")),
+                terms
+            );
         }
     }
 
@@ -218,18 +440,41 @@ public static class NetworkStage
         if (practice.Has(c.Size))
         {
             var ampacity = Cable.Ampacity(practice.Get(c.Size), ambientC);
-            tape.Write($"/network/{name}/ampacityA", $"what {label[..label.IndexOf(" with", StringComparison.Ordinal)]} carries here", c.AmpacityA, "A", "6.3", "{t} × {f}",
-                [T.Table("t", ampacity.TableA, "A", $"{c.Size}, {practice.Id}, typical", "ampacity"), T.Table("f", ampacity.AmbientFactor, "", $"at {Say.Number(ambientC)} °C, nothing touches", "ampacity")],
-                houseRule: practice.Id.Contains("metric") ? "cable-practice-metric" : "cable-practice-awg");
+            tape.Write(
+                $"/network/{name}/ampacityA",
+                $"what {label[..label.IndexOf(" with", StringComparison.Ordinal)]} carries here",
+                c.AmpacityA,
+                "A",
+                "6.3",
+                "{t} × {f}",
+                [
+                    T.Table("t", ampacity.TableA, "A", $"{c.Size}, {practice.Id}, typical", "ampacity"),
+                    T.Table("f", ampacity.AmbientFactor, "", $"at {Say.Number(ambientC)} °C, nothing touches", "ampacity"),
+                ],
+                houseRule: practice.Id.Contains("metric") ? "cable-practice-metric" : "cable-practice-awg"
+            );
         }
-        tape.Write($"/network/{name}/ohm", label, c.Ohm, "ohm", "5.1", "{r} ÷ 1000 × {L} + 2 × {g}",
-        [
-            T.Table("r", Conductors.Get(c.Size).R20MilliohmPerM, "mΩ/m", $"{c.Size} at 20 °C", "conductors"), T.You("L", c.LengthM, "m", "long", $"/wiring/{name}/lengthM"), T.Assumed("g", WiredBank.LugOhm, "ohm", "a lug"),
-        ]);
+        tape.Write(
+            $"/network/{name}/ohm",
+            label,
+            c.Ohm,
+            "ohm",
+            "5.1",
+            "{r} ÷ 1000 × {L} + 2 × {g}",
+            [
+                T.Table("r", Conductors.Get(c.Size).R20MilliohmPerM, "mΩ/m", $"{c.Size} at 20 °C", "conductors"),
+                T.You("L", c.LengthM, "m", "long", $"/wiring/{name}/lengthM"),
+                T.Assumed("g", WiredBank.LugOhm, "ohm", "a lug"),
+            ]
+        );
     }
 
-    public static string StyleWord(WiringStyle style) => style switch
-    {
-        WiringStyle.SameEnd => "same end", WiringStyle.Diagonal => "diagonal", WiringStyle.BusBars => "bus bars", _ => "own take-offs",
-    };
+    public static string StyleWord(WiringStyle style) =>
+        style switch
+        {
+            WiringStyle.SameEnd => "same end",
+            WiringStyle.Diagonal => "diagonal",
+            WiringStyle.BusBars => "bus bars",
+            _ => "own take-offs",
+        };
 }

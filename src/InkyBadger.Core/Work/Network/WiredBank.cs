@@ -6,16 +6,24 @@ using InkyBadger.Core.Wiring;
 
 namespace InkyBadger.Core.Work;
 
-/// <summary>The bank's strings with the conductors that join them, ready to be solved in the style they are wired in, or in any other.</summary>
+/// <summary>
+/// The bank's strings with the conductors that join them, ready to be solved in the style they are wired in, or in any other.
+/// </summary>
 public sealed class WiredBank
 {
-    public const double LinkM = 0.35, JumperM = 0.25, LeadM = 0.5;
+    public const double LinkM = 0.35,
+        JumperM = 0.25,
+        LeadM = 0.5;
 
     /// <summary>A lug, as a bolted connection [Ω]; two on every conductor.</summary>
     public const double LugOhm = 0.0001;
 
     private readonly Design.Wiring wiring;
-    private readonly double[] positiveLinks, negativeLinks, positiveLeads, negativeLeads, jumpersOhm;
+    private readonly double[] positiveLinks,
+        negativeLinks,
+        positiveLeads,
+        negativeLeads,
+        jumpersOhm;
     private readonly Pack pack;
     private BankNetwork? inFault;
 
@@ -38,7 +46,9 @@ public sealed class WiredBank
     /// <summary>As it is wired.</summary>
     public BankNetwork Network { get; }
 
-    /// <summary>As it is wired, with half of every resistance that was only assumed: the greater fault must be cleared (method, 5.4).</summary>
+    /// <summary>
+    /// As it is wired, with half of every resistance that was only assumed: the greater fault must be cleared (method, 5.4).
+    /// </summary>
     public BankNetwork InFault => inFault ??= Wired(Style, Ohms(s => s.UnitsOhmInFault));
 
     /// <summary>What a stage needs: the pack, and the main run whose size the conductors take where they have none of their own.</summary>
@@ -65,7 +75,8 @@ public sealed class WiredBank
         jumpersOhm = new double[p];
         Array.Fill(jumpersOhm, (pack.Series - 1) * Jumper.Ohm);
         foreach (var c in wiring.Jumpers)
-            if (c.String <= p && c.After < pack.Series) jumpersOhm[c.String - 1] += OhmOf(c, Jumper) - Jumper.Ohm;
+            if (c.String <= p && c.After < pack.Series)
+                jumpersOhm[c.String - 1] += OhmOf(c, Jumper) - Jumper.Ohm;
         StringOhm = Ohms(s => s.UnitsOhm);
         Network = Wired(Style, StringOhm);
     }
@@ -76,22 +87,32 @@ public sealed class WiredBank
     private double[] Ohms(Func<PackString, double> units)
     {
         var ohms = new double[pack.Parallel];
-        for (var i = 0; i < ohms.Length; i++) ohms[i] = units(pack.Strings[i]) + jumpersOhm[i];
+        for (var i = 0; i < ohms.Length; i++)
+            ohms[i] = units(pack.Strings[i]) + jumpersOhm[i];
         return ohms;
     }
 
-    private BankNetwork Wired(WiringStyle style, double[] strings) => style switch
-    {
-        WiringStyle.BusBars => BankNetwork.OnBusBars(strings, positiveLeads, negativeLeads),
-        WiringStyle.Rails => BankNetwork.OnRails(strings, positiveLinks, negativeLinks,
-            Math.Clamp(wiring.Takeoffs?.Positive ?? 1, 1, pack.Parallel), Math.Clamp(wiring.Takeoffs?.Negative ?? 1, 1, pack.Parallel)),
-        _ => BankNetwork.OnRails(strings, positiveLinks, negativeLinks, style == WiringStyle.Diagonal),
-    };
+    private BankNetwork Wired(WiringStyle style, double[] strings) =>
+        style switch
+        {
+            WiringStyle.BusBars => BankNetwork.OnBusBars(strings, positiveLeads, negativeLeads),
+            WiringStyle.Rails => BankNetwork.OnRails(
+                strings,
+                positiveLinks,
+                negativeLinks,
+                Math.Clamp(wiring.Takeoffs?.Positive ?? 1, 1, pack.Parallel),
+                Math.Clamp(wiring.Takeoffs?.Negative ?? 1, 1, pack.Parallel)
+            ),
+            _ => BankNetwork.OnRails(strings, positiveLinks, negativeLinks, style == WiringStyle.Diagonal),
+        };
 
-    private static WiringStyle StyleOf(string word) => word switch
-    {
-        "bus-bars" => WiringStyle.BusBars, "same-end" => WiringStyle.SameEnd, _ => WiringStyle.Diagonal,
-    };
+    private static WiringStyle StyleOf(string word) =>
+        word switch
+        {
+            "bus-bars" => WiringStyle.BusBars,
+            "same-end" => WiringStyle.SameEnd,
+            _ => WiringStyle.Diagonal,
+        };
 
     private BankConductor Make(Design.Conductor? given, double lengthM, string size)
     {
@@ -107,12 +128,19 @@ public sealed class WiredBank
     private static double OhmOf(Design.Conductor c, BankConductor usual) =>
         OhmOf(c.Size is { } own && Conductors.Has(own) ? own : usual.Size, c.LengthM ?? usual.LengthM);
 
-    private static double[] Rails(IReadOnlyList<PlacedConductor> placed, Pole rail, int count, BankConductor usual, Func<PlacedConductor, int> at)
+    private static double[] Rails(
+        IReadOnlyList<PlacedConductor> placed,
+        Pole rail,
+        int count,
+        BankConductor usual,
+        Func<PlacedConductor, int> at
+    )
     {
         var ohms = new double[count];
         Array.Fill(ohms, usual.Ohm);
         foreach (var c in placed)
-            if (c.Rail == rail && at(c) >= 1 && at(c) <= count) ohms[at(c) - 1] = OhmOf(c, usual);
+            if (c.Rail == rail && at(c) >= 1 && at(c) <= count)
+                ohms[at(c) - 1] = OhmOf(c, usual);
         return ohms;
     }
 }

@@ -24,7 +24,8 @@ public sealed record NeedsResult(
     double FusePrice,
     double ConverterPrice,
     double InverterPrice,
-    double TotalPrice);
+    double TotalPrice
+);
 
 /// <summary>What differs from one system voltage to another.</summary>
 public static class NeedsStage
@@ -40,22 +41,42 @@ public static class NeedsStage
         var (scene, voltage) = (w.Scene, w.Voltage.Need());
         var (loads, energy, inverter, bank, run) = (w.Loads.Value, w.Energy.Value, w.Inverter.Value, w.Bank.Value, w.MainRun.Value);
         var f = new Formulas(w.Tape);
-        Num nominal = f.Worked("V", voltage.NominalV, "V", "nominal", "/voltage/nominalV"), charging = f.Worked("V", voltage.GreatestV, "V", "highest in charging", "/voltage/greatestV");
+        Num nominal = f.Worked("V", voltage.NominalV, "V", "nominal", "/voltage/nominalV"),
+            charging = f.Worked("V", voltage.GreatestV, "V", "highest in charging", "/voltage/greatestV");
         var controllers = new ControllerPass[Parts.ControllerAmps.Count];
         for (var n = 0; n < controllers.Length; n++)
         {
             var made = Parts.ControllerAmps[n];
             var amps = f.Assumed("I", made, "A", "controller’s rating");
-            controllers[n] = new(made, f.Figure("P", $"/needs/controllers/{n}/nominalW", $"what a {Say.Rating(made)} charge controller passes most of the day", "W", "9.1", amps * nominal),
-                f.Figure("P", $"/needs/controllers/{n}/chargingW", $"what a {Say.Rating(made)} charge controller passes at most", "W", "9.1", amps * charging));
+            controllers[n] = new(
+                made,
+                f.Figure(
+                    "P",
+                    $"/needs/controllers/{n}/nominalW",
+                    $"what a {Say.Rating(made)} charge controller passes most of the day",
+                    "W",
+                    "9.1",
+                    amps * nominal
+                ),
+                f.Figure(
+                    "P",
+                    $"/needs/controllers/{n}/chargingW",
+                    $"what a {Say.Rating(made)} charge controller passes at most",
+                    "W",
+                    "9.1",
+                    amps * charging
+                )
+            );
         }
 
         var direct = new List<string>();
         var converted = new List<string>();
-        List<Num> behind = [], taken = [];
+        List<Num> behind = [],
+            taken = [];
         foreach (var (i, row) in (loads?.Rows ?? []).Index())
         {
-            if (row.Kind == LoadKind.Ac || row.RunningW <= 0) continue;
+            if (row.Kind == LoadKind.Ac || row.RunningW <= 0)
+                continue;
             if (row.Kind == LoadKind.Dc)
             {
                 direct.Add(row.Name);
@@ -63,38 +84,119 @@ public static class NeedsStage
             }
             converted.Add(row.Name);
             behind.Add(f.Worked($"P{i}", row.RunningW, "W", row.Name, $"/loads/rows/{i}/runningW"));
-            if (energy is not null) taken.Add(f.Worked($"E{i}", energy.Rows[i].BankWh, "Wh", row.Name, $"/energy/rows/{i}/bankWh"));
+            if (energy is not null)
+                taken.Add(f.Worked($"E{i}", energy.Rows[i].BankWh, "Wh", row.Name, $"/energy/rows/{i}/bankWh"));
         }
         var watts = f.Figure("W", "/needs/converterW", "watts behind a converter", "W", "3.2", Formulas.Sum(behind));
-        var loss = energy is null ? 0 : f.Figure("L", "/needs/converterLossWh", "what converters keep in a day", "Wh", "3.2",
-            taken.Count == 0 ? 0 : Formulas.Sum(taken) * (1 - f.Assumed("η", LoadsStage.AssumedConverterEfficiency, "fraction", "converter")));
-        var touch = f.Figure("t", "/needs/touchV", "highest volts a hand may meet", "V", "3.2", f.Worked("v", voltage.GreatestV, "V", "highest in charging", "/voltage/greatestV"), $"Over {TouchLimitV} V DC is not to be touched.");
+        var loss = energy is null
+            ? 0
+            : f.Figure(
+                "L",
+                "/needs/converterLossWh",
+                "what converters keep in a day",
+                "Wh",
+                "3.2",
+                taken.Count == 0
+                    ? 0
+                    : Formulas.Sum(taken) * (1 - f.Assumed("η", LoadsStage.AssumedConverterEfficiency, "fraction", "converter"))
+            );
+        var touch = f.Figure(
+            "t",
+            "/needs/touchV",
+            "highest volts a hand may meet",
+            "V",
+            "3.2",
+            f.Worked("v", voltage.GreatestV, "V", "highest in charging", "/voltage/greatestV"),
+            $"Over {TouchLimitV} V DC is not to be touched."
+        );
 
-        var units = f.Figure("u", "/needs/unitsPrice", "price of the units", "money", "8.3", bank is null ? 0 : f.Worked("p", bank.Price, "money", "units", "/bank/price"));
+        var units = f.Figure(
+            "u",
+            "/needs/unitsPrice",
+            "price of the units",
+            "money",
+            "8.3",
+            bank is null ? 0 : f.Worked("p", bank.Price, "money", "units", "/bank/price")
+        );
         List<Num> parts = [units];
-        Num copper = 0, fuse = 0;
+        Num copper = 0,
+            fuse = 0;
         if (run?.AreaMm2 is { } area)
         {
-            var length = run.LengthPinned ? f.You("L", run.LengthM, "m", "post to inverter", "/runs") : f.Assumed("L", run.LengthM, "m", "not measured yet");
-            parts.Add(copper = f.Figure("c", "/needs/copperPrice", "price of the main run’s copper", "money", "8.3", f.You("m", run.Conductors, "", "in parallel", "/runs")
-                * (2 * length * f.Table("c", Parts.CablePerM(area), "money", $"a metre of {run.Size}", "parts") + f.Assumed("k", MainLugs, "", "lugs") * f.Table("l", Parts.Lug(area), "money", "a lug", "parts"))));
+            var length = run.LengthPinned
+                ? f.You("L", run.LengthM, "m", "post to inverter", "/runs")
+                : f.Assumed("L", run.LengthM, "m", "not measured yet");
+            parts.Add(
+                copper = f.Figure(
+                    "c",
+                    "/needs/copperPrice",
+                    "price of the main run’s copper",
+                    "money",
+                    "8.3",
+                    f.You("m", run.Conductors, "", "in parallel", "/runs")
+                        * (
+                            2 * length * f.Table("c", Parts.CablePerM(area), "money", $"a metre of {run.Size}", "parts")
+                            + f.Assumed("k", MainLugs, "", "lugs") * f.Table("l", Parts.Lug(area), "money", "a lug", "parts")
+                        )
+                )
+            );
         }
         if (run?.RatingA is not null)
-            parts.Add(fuse = f.Figure("f", "/needs/fusePrice", "price of the main fuse with its holder", "money", "8.3", f.Table("f", Parts.Fuse(run.FuseClass), "money", run.FuseLabel, "fuse-prices")));
-        var converter = f.Figure("k", "/needs/converterPrice", "price of the converter", "money", "8.3", f.Table("c", Parts.Converter(watts), "money", $"for {Say.W(watts)}", "parts"));
+            parts.Add(
+                fuse = f.Figure(
+                    "f",
+                    "/needs/fusePrice",
+                    "price of the main fuse with its holder",
+                    "money",
+                    "8.3",
+                    f.Table("f", Parts.Fuse(run.FuseClass), "money", run.FuseLabel, "fuse-prices")
+                )
+            );
+        var converter = f.Figure(
+            "k",
+            "/needs/converterPrice",
+            "price of the converter",
+            "money",
+            "8.3",
+            f.Table("c", Parts.Converter(watts), "money", $"for {Say.W(watts)}", "parts")
+        );
         Num its = 0;
         if (inverter?.Item is { } item)
-            its = Formulas.Sum([f.You("m", inverter.Stack, "", "stacked", "/inverters/0/stack") * f.Sheet("p", item.Price, "money", item.Name),
-                .. FurtherPrices(scene, inverter).Select((x, n) => f.Sheet($"q{n}", x.Price, "money", x.Name))]);
+            its = Formulas.Sum([
+                f.You("m", inverter.Stack, "", "stacked", "/inverters/0/stack") * f.Sheet("p", item.Price, "money", item.Name),
+                .. FurtherPrices(scene, inverter).Select((x, n) => f.Sheet($"q{n}", x.Price, "money", x.Name)),
+            ]);
         var inverters = f.Figure("i", "/needs/inverterPrice", "price of the inverter", "money", "8.3", its);
-        var total = f.Figure("T", "/needs/totalPrice", $"bank, copper, fuse, converter and inverter, prices of {scene.Design.Prices.Date ?? Catalogue.PriceDate}", "money", "8.3", Formulas.Sum([.. parts, converter, inverters]));
-        return new NeedsResult(controllers, converted, direct, watts, loss, touch, Tolerant.Exceeds(touch, TouchLimitV), units, copper, fuse, converter, inverters, total);
+        var total = f.Figure(
+            "T",
+            "/needs/totalPrice",
+            $"bank, copper, fuse, converter and inverter, prices of {scene.Design.Prices.Date ?? Catalogue.PriceDate}",
+            "money",
+            "8.3",
+            Formulas.Sum([.. parts, converter, inverters])
+        );
+        return new NeedsResult(
+            controllers,
+            converted,
+            direct,
+            watts,
+            loss,
+            touch,
+            Tolerant.Exceeds(touch, TouchLimitV),
+            units,
+            copper,
+            fuse,
+            converter,
+            inverters,
+            total
+        );
     }
 
     /// <summary>Inverters beside the first, each with its price for as many as are stacked.</summary>
     internal static IEnumerable<(string Name, double Price)> FurtherPrices(BankScene scene, InverterResult? first)
     {
         foreach (var choice in scene.FurtherInverters)
-            if ((choice.Item ?? first?.Item) is { } item) yield return (item.Name, item.Price * (choice.Item is null ? 1 : Math.Max(1, choice.Stack)));
+            if ((choice.Item ?? first?.Item) is { } item)
+                yield return (item.Name, item.Price * (choice.Item is null ? 1 : Math.Max(1, choice.Stack)));
     }
 }

@@ -20,36 +20,89 @@ public static class VoltageStage
         var item = scene.Inverter?.Item;
         var stack = scene.Inverter?.Stack ?? 1;
         // Nobody chose an inverter yet: the next rating that is made anywhere in the catalogue.
-        var watts = item is not null ? item.ContinuousW * stack
+        var watts =
+            item is not null ? item.ContinuousW * stack
             : scene.Inverter is null ? 0
             : Catalogue.Inverters.Where(i => Tolerant.AtLeast(i.ContinuousW, size)).Select(i => i.ContinuousW).DefaultIfEmpty(size).Min();
         var limit = scene.Rules.Number("voltage-current-limit");
-        var advice = VoltageAdvice.Work(new(watts, item?.Efficiency ?? InverterStage.AssumedEfficiency, chemistry.Id, HasTwelveVoltFixtures(scene),
-            item?.IdleW ?? 0, limit, rule, loads?.PeakAcW ?? 0));
+        var advice = VoltageAdvice.Work(
+            new(
+                watts,
+                item?.Efficiency ?? InverterStage.AssumedEfficiency,
+                chemistry.Id,
+                HasTwelveVoltFixtures(scene),
+                item?.IdleW ?? 0,
+                limit,
+                rule,
+                loads?.PeakAcW ?? 0
+            )
+        );
         var school = scene.Rules.Word("voltage-school");
-        var advised = school switch { "by-watts" => advice.ByWattsV, "mobile-12" => advice.Mobile12V, _ => advice.ByCurrentV };
+        var advised = school switch
+        {
+            "by-watts" => advice.ByWattsV,
+            "mobile-12" => advice.Mobile12V,
+            _ => advice.ByCurrentV,
+        };
         var systemV = bank.SystemV ?? advised;
         var cells = CellsPerSystem.Get(chemistry.Id, systemV);
         var setting = ChargerSettingV(scene, cells * chemistry.CellTopV);
         var greatest = Fuse.GreatestChargingV(chemistry, cells, false, setting ?? cells * chemistry.CellTopV);
-        var result = new VoltageResult(systemV, advised, bank.SystemV is not null, chemistry.Id, chemistry.Label, cells,
-            cells * chemistry.CellNominalV, cells * chemistry.CellLowUnderLoadV, greatest, watts, limit,
-            advice.ByWattsV, advice.ByCurrentV, advice.ByCurrentA, advice.ByCurrentWithinLimit, advice.Mobile12V, school, Schools(advice, watts, limit, HasTwelveVoltFixtures(scene)));
-        if (scene.Tape is { } tape) WriteWorking(tape, result, chemistry, setting);
+        var result = new VoltageResult(
+            systemV,
+            advised,
+            bank.SystemV is not null,
+            chemistry.Id,
+            chemistry.Label,
+            cells,
+            cells * chemistry.CellNominalV,
+            cells * chemistry.CellLowUnderLoadV,
+            greatest,
+            watts,
+            limit,
+            advice.ByWattsV,
+            advice.ByCurrentV,
+            advice.ByCurrentA,
+            advice.ByCurrentWithinLimit,
+            advice.Mobile12V,
+            school,
+            Schools(advice, watts, limit, HasTwelveVoltFixtures(scene))
+        );
+        if (scene.Tape is { } tape)
+            WriteWorking(tape, result, chemistry, setting);
         return result;
     }
 
     private static SchoolAdvice[] Schools(VoltageAdviceResult a, double watts, double limitA, bool fixtures) =>
-    [
-        new("by-current", a.ByCurrentV, a.ByCurrentWithinLimit ? $"{Say.A(a.ByCurrentA)} at {a.ByCurrentV} V, the lowest that keeps {Say.Rating(limitA)}" : $"{Say.A(a.ByCurrentA)} even at 48 V: no voltage keeps {Say.Rating(limitA)}"),
-        new("by-watts", a.ByWattsV, a.ByWattsV == 12 ? $"{Say.W(watts)} is not over 1,000 W" : a.ByWattsV == 24 ? $"{Say.W(watts)} is over 1,000 and not over 2,000 W" : $"{Say.W(watts)} is over 2,000 W"),
-        new("mobile-12", a.Mobile12V, a.Mobile12V == 12 ? $"the fixtures are 12 V, and {Say.W(watts)} is not over 2,000 W"
-            : a.Mobile12V == 24 ? watts <= 2000 ? "no fixture asks for 12 V" : $"{Say.W(watts)} is over 2,000 W, too much for the fixtures’ 12 V" : $"{Say.W(watts)} is over 4,000 W"),
-    ];
+        [
+            new(
+                "by-current",
+                a.ByCurrentV,
+                a.ByCurrentWithinLimit
+                    ? $"{Say.A(a.ByCurrentA)} at {a.ByCurrentV} V, the lowest that keeps {Say.Rating(limitA)}"
+                    : $"{Say.A(a.ByCurrentA)} even at 48 V: no voltage keeps {Say.Rating(limitA)}"
+            ),
+            new(
+                "by-watts",
+                a.ByWattsV,
+                a.ByWattsV == 12 ? $"{Say.W(watts)} is not over 1,000 W"
+                    : a.ByWattsV == 24 ? $"{Say.W(watts)} is over 1,000 and not over 2,000 W"
+                    : $"{Say.W(watts)} is over 2,000 W"
+            ),
+            new(
+                "mobile-12",
+                a.Mobile12V,
+                a.Mobile12V == 12 ? $"the fixtures are 12 V, and {Say.W(watts)} is not over 2,000 W"
+                    : a.Mobile12V == 24
+                        ? watts <= 2000 ? "no fixture asks for 12 V"
+                            : $"{Say.W(watts)} is over 2,000 W, too much for the fixtures’ 12 V"
+                    : $"{Say.W(watts)} is over 4,000 W"
+            ),
+        ];
 
     /// <summary>
-    /// The highest voltage the chargers are set to, where every one of them is known [V]; null: nobody knows. A charger that nobody has set may
-    /// be at the chemistry's top, <paramref name="topV"/>, or another one above it.
+    /// The highest voltage the chargers are set to, where every one of them is known [V]; null: nobody knows. A charger that nobody has set
+    /// may be at the chemistry's top, <paramref name="topV"/>, or another one above it.
     /// </summary>
     public static double? ChargerSettingV(BankScene scene, double topV)
     {
@@ -57,9 +110,11 @@ public static class VoltageStage
         return known is { } setting && scene.Bank.Sources.Any(s => s.SettingV is null) ? Math.Max(setting, topV) : known;
     }
 
-    public static DesignRule Rule(BankScene scene) => scene.Rules.Word("inverter-run-current") == "load" ? DesignRule.Load : DesignRule.InverterRating;
+    public static DesignRule Rule(BankScene scene) =>
+        scene.Rules.Word("inverter-run-current") == "load" ? DesignRule.Load : DesignRule.InverterRating;
 
-    private static double Required(BankScene scene, LoadsResult? loads) => loads is null ? 0 : InverterStage.RequiredContinuousW(scene, loads.PeakAcW, null);
+    private static double Required(BankScene scene, LoadsResult? loads) =>
+        loads is null ? 0 : InverterStage.RequiredContinuousW(scene, loads.PeakAcW, null);
 
     /// <summary>Fixtures count as 12 V when a DC load says so by its volts.</summary>
     private static bool HasTwelveVoltFixtures(BankScene scene) =>
@@ -68,20 +123,55 @@ public static class VoltageStage
     private static void WriteWorking(Tape tape, VoltageResult result, Chemistry chemistry, double? setting)
     {
         var cells = T.Table("n", result.Cells, "cells", $"in series at {result.SystemV} V", "cells-per-system");
-        tape.Write("/voltage/nominalV", "real nominal volts", result.NominalV, "V", "2", "{n} × {v}",
-            [cells, T.Table("v", chemistry.CellNominalV, "V", "a cell, nominal", "chemistries")]);
-        tape.Write("/voltage/lowV", "volts under load, nearly empty", result.LowV, "V", "2", "{n} × {v}",
-            [cells, T.Table("v", chemistry.CellLowUnderLoadV, "V", "a cell under load", "chemistries")]);
-        tape.Write("/voltage/greatestV", "highest volts in charging", result.GreatestV, "V", "7.1", setting is null ? "{n} × {v}" : "max({n} × {a}; {s})",
+        tape.Write(
+            "/voltage/nominalV",
+            "real nominal volts",
+            result.NominalV,
+            "V",
+            "2",
+            "{n} × {v}",
+            [cells, T.Table("v", chemistry.CellNominalV, "V", "a cell, nominal", "chemistries")]
+        );
+        tape.Write(
+            "/voltage/lowV",
+            "volts under load, nearly empty",
+            result.LowV,
+            "V",
+            "2",
+            "{n} × {v}",
+            [cells, T.Table("v", chemistry.CellLowUnderLoadV, "V", "a cell under load", "chemistries")]
+        );
+        tape.Write(
+            "/voltage/greatestV",
+            "highest volts in charging",
+            result.GreatestV,
+            "V",
+            "7.1",
+            setting is null ? "{n} × {v}" : "max({n} × {a}; {s})",
             setting is null
                 ? [cells, T.Table("v", chemistry.CellTopV, "V", "a cell, top of charging", "chemistries")]
-                : [cells, T.Table("a", Math.Max(chemistry.CellAbsorbV, chemistry.CellFloatV), "V", "a cell, charging", "chemistries"), T.You("s", setting, "V", "a charger’s setting", "/sources")]);
-        tape.Write("/voltage/systemV", "system voltage", result.SystemV, "V", "3.1", null,
-        [
-            T.Assumed("w", result.ByWattsV, "V", "school by watts"),
-            T.Assumed("c", result.ByCurrentV, "V", "school by current"),
-            T.Assumed("m", result.Mobile12V, "V", "school of 12 V fixtures"),
-            T.Rule("l", result.CurrentLimitA, "A", "most in the main cable", "voltage-current-limit"),
-        ], result.Pinned ? "Pinned by you; the schools advise as shown." : "The school of the house rule decides.", "voltage-school");
+                :
+                [
+                    cells,
+                    T.Table("a", Math.Max(chemistry.CellAbsorbV, chemistry.CellFloatV), "V", "a cell, charging", "chemistries"),
+                    T.You("s", setting, "V", "a charger’s setting", "/sources"),
+                ]
+        );
+        tape.Write(
+            "/voltage/systemV",
+            "system voltage",
+            result.SystemV,
+            "V",
+            "3.1",
+            null,
+            [
+                T.Assumed("w", result.ByWattsV, "V", "school by watts"),
+                T.Assumed("c", result.ByCurrentV, "V", "school by current"),
+                T.Assumed("m", result.Mobile12V, "V", "school of 12 V fixtures"),
+                T.Rule("l", result.CurrentLimitA, "A", "most in the main cable", "voltage-current-limit"),
+            ],
+            result.Pinned ? "Pinned by you; the schools advise as shown." : "The school of the house rule decides.",
+            "voltage-school"
+        );
     }
 }

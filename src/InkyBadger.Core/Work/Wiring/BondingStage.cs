@@ -1,24 +1,41 @@
-using InkyBadger.Core.Working;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Work;
 
-/// <summary>The conductor from the negative bus to chassis, hull or earth: its size as advised or chosen, how many lie in parallel, and the least cross-section of all together [mm²].</summary>
-public sealed record BondingResult(string? Size, double? AreaMm2, bool SizePinned, string? AdvisedSize, double LeastMm2, double LengthM, bool LengthPinned, bool Absent, bool Fits, int Conductors, int AdvisedConductors);
+/// <summary>
+/// The conductor from the negative bus to chassis, hull or earth: its size as advised or chosen, how many lie in parallel, and the least
+/// cross-section of all together [mm²].
+/// </summary>
+public sealed record BondingResult(
+    string? Size,
+    double? AreaMm2,
+    bool SizePinned,
+    string? AdvisedSize,
+    double LeastMm2,
+    double LengthM,
+    bool LengthPinned,
+    bool Absent,
+    bool Fits,
+    int Conductors,
+    int AdvisedConductors
+);
 
 /// <summary>
-/// One bonding conductor from the negative bus. Practice has it no thinner than half of the main cable: a positive that touches metal must open
-/// a fuse. What the place asks for is a matter of the local code.
+/// One bonding conductor from the negative bus. Practice has it no thinner than half of the main cable: a positive that touches metal must
+/// open a fuse. What the place asks for is a matter of the local code.
 /// </summary>
 public static class BondingStage
 {
-    private const double ShareOfMain = 0.5, AssumedLengthM = 1;
+    private const double ShareOfMain = 0.5,
+        AssumedLengthM = 1;
 
     public static Step<BondingResult> Work(BankWork w)
     {
         var (scene, main) = (w.Scene, w.MainRun.Need());
-        if (main.AreaMm2 is not { } area) return new Gap(Station.Cables, "/runs", "the main cable comes first");
+        if (main.AreaMm2 is not { } area)
+            return new Gap(Station.Cables, "/runs", "the main cable comes first");
         var run = scene.RunOf(Run.BondingId);
         var least = ShareOfMain * area * main.Conductors;
         var rows = CablePractices.Get(main.Practice).Rows;
@@ -28,10 +45,33 @@ public static class BondingStage
         var advisedConductors = Tolerant.RoundUp(least / advised.Conductor.AreaMm2);
         var conductors = run.Parallel ?? (run.Size is null ? advisedConductors : 1);
         double? own = Conductors.Has(size) ? Conductors.Get(size).AreaMm2 : null;
-        var result = new BondingResult(size, own, run.Size is not null, advised.Size, least, run.LengthM ?? AssumedLengthM, run.LengthM is not null, run.Absent, own is { } mm2 && Tolerant.AtLeast(conductors * mm2, least), conductors, advisedConductors);
-        scene.Tape?.Write("/bonding/leastMm2", "least copper of the bonding conductor", least, "mm2", "6", "{h} × {A} × {m}",
-            [T.Assumed("h", ShareOfMain, "fraction", "of the main cable, usual practice"), T.Worked("A", area, "mm2", "main cable", "/mainRun/areaMm2"), T.You("m", main.Conductors, "", "in parallel", "/runs")],
-            "Usual practice; the local code for the place rules.");
+        var result = new BondingResult(
+            size,
+            own,
+            run.Size is not null,
+            advised.Size,
+            least,
+            run.LengthM ?? AssumedLengthM,
+            run.LengthM is not null,
+            run.Absent,
+            own is { } mm2 && Tolerant.AtLeast(conductors * mm2, least),
+            conductors,
+            advisedConductors
+        );
+        scene.Tape?.Write(
+            "/bonding/leastMm2",
+            "least copper of the bonding conductor",
+            least,
+            "mm2",
+            "6",
+            "{h} × {A} × {m}",
+            [
+                T.Assumed("h", ShareOfMain, "fraction", "of the main cable, usual practice"),
+                T.Worked("A", area, "mm2", "main cable", "/mainRun/areaMm2"),
+                T.You("m", main.Conductors, "", "in parallel", "/runs"),
+            ],
+            "Usual practice; the local code for the place rules."
+        );
         return result;
     }
 }

@@ -7,20 +7,50 @@ namespace InkyBadger.Core.Work;
 
 /// <summary>
 /// A run's fuse where it stands: cable to it from the post and back at 20 °C [Ω] and what the bank can push there [A] (null: a converter
-/// limits it, or there is no bank yet); the volts it must bear; what fails. <paramref name="ReliesOn"/>: the fuse upstream that breaks a short
-/// this one cannot; <paramref name="BackedToA"/>: what the one upstream breaks, whether it is needed or not. The start of its load [A], how long the start lasts and about how long the fuse carries it; how long the cable stands a short.
+/// limits it, or there is no bank yet); the volts it must bear; what fails. <paramref name="ReliesOn"/>: the fuse upstream that breaks a
+/// short this one cannot; <paramref name="BackedToA"/>: what the one upstream breaks, whether it is needed or not. The start of its load
+/// [A], how long the start lasts and about how long the fuse carries it; how long the cable stands a short.
 /// </summary>
 public sealed record CircuitFuse(
-    double? PathOhm, double? ShortCircuitA, double GreatestV, double MaxDcV, double InterruptA, bool Fits, IReadOnlyList<FuseFailure> Fails, string? ReliesOn, double? BackedToA,
-    double? StartA, double? StartSeconds, bool OpensAtStart, double? OpensAfterS, double? CableStandsS, bool? CableStandsValid);
+    double? PathOhm,
+    double? ShortCircuitA,
+    double GreatestV,
+    double MaxDcV,
+    double InterruptA,
+    bool Fits,
+    IReadOnlyList<FuseFailure> Fails,
+    string? ReliesOn,
+    double? BackedToA,
+    double? StartA,
+    double? StartSeconds,
+    bool OpensAtStart,
+    double? OpensAfterS,
+    double? CableStandsS,
+    bool? CableStandsValid
+);
 
 /// <summary>
 /// A run beyond the bus: id, what it is for, its ends, the run it hangs on, the loads on it or its source (indices), why it carries what it
-/// carries, its cable, its fuse, and both poles with what sits on them. <paramref name="Behind"/>: a converter stands between it and the bank.
+/// carries, its cable, its fuse, and both poles with what sits on them. <paramref name="Behind"/>: a converter stands between it and the
+/// bank.
 /// </summary>
 public sealed record CircuitResult(
-    string Id, CircuitKind Kind, string Name, string From, string To, string? Upstream, IReadOnlyList<int> Loads, int? Source, string Why, bool Behind, double NominalV, RunResult Run, CircuitFuse Fuse,
-    IReadOnlyList<LoopPoint> Plus, IReadOnlyList<LoopPoint> Minus);
+    string Id,
+    CircuitKind Kind,
+    string Name,
+    string From,
+    string To,
+    string? Upstream,
+    IReadOnlyList<int> Loads,
+    int? Source,
+    string Why,
+    bool Behind,
+    double NominalV,
+    RunResult Run,
+    CircuitFuse Fuse,
+    IReadOnlyList<LoopPoint> Plus,
+    IReadOnlyList<LoopPoint> Minus
+);
 
 /// <summary>Every run beyond the bus, from the design alone, with what was changed of it (method, 6 and 7).</summary>
 public static class CircuitStage
@@ -35,9 +65,19 @@ public static class CircuitStage
         var plans = CircuitPlans.Of(scene, w.Resolved.Value ?? [], w.Flows.Need());
         var results = new List<CircuitResult>(plans.Count);
         var at = new Dictionary<string, int>(plans.Count);
-        var breaks = main.RatingA is { } rating && protection is not null && FuseClasses.Get(main.FuseClass).LimitsCurrent ? new Backing($"the {Say.Rating(rating)} main fuse", protection.InterruptA) : null;
+        var breaks =
+            main.RatingA is { } rating && protection is not null && FuseClasses.Get(main.FuseClass).LimitsCurrent
+                ? new Backing($"the {Say.Rating(rating)} main fuse", protection.InterruptA)
+                : null;
         var greatest = protection?.GreatestChargingV ?? voltage.GreatestV;
-        var atBus = new CircuitOrigin(voltage.NominalV, bus.V ?? voltage.LowV, bus.V is null ? "/voltage/lowV" : "/bus/v", bus.PathOhm, greatest, breaks);
+        var atBus = new CircuitOrigin(
+            voltage.NominalV,
+            bus.V ?? voltage.LowV,
+            bus.V is null ? "/voltage/lowV" : "/bus/v",
+            bus.PathOhm,
+            greatest,
+            breaks
+        );
         foreach (var plan in plans)
         {
             var up = plan.Upstream is { } id && at.TryGetValue(id, out var n) ? n : (int?)null;
@@ -49,17 +89,35 @@ public static class CircuitStage
     }
 
     /// <summary>The end of a run as the beginning of the next.</summary>
-    private static CircuitOrigin Beyond(CircuitResult up, int index, CircuitPlan plan, VoltageResult voltage, double greatest, Backing? main)
+    private static CircuitOrigin Beyond(
+        CircuitResult up,
+        int index,
+        CircuitPlan plan,
+        VoltageResult voltage,
+        double greatest,
+        Backing? main
+    )
     {
         var run = up.Run;
         // A converter makes its own volts, and passes no more than it is made for.
-        if (plan.OutputV is { } output && !up.Behind) return new(output, output, null, null, output, null) { Behind = true };
+        if (plan.OutputV is { } output && !up.Behind)
+            return new(output, output, null, null, output, null) { Behind = true };
         // Without figures of its cable nothing is known to be lost on it.
         var v = run.EndV ?? (up.Behind ? up.NominalV : voltage.LowV);
-        var pointer = run.EndV is not null ? $"/circuits/{index}/run/endV" : up.Behind ? null : "/voltage/lowV";
-        if (up.Behind) return new(up.NominalV, v, pointer, null, up.NominalV, null) { Behind = true };
-        double? path = up.Fuse.PathOhm is { } ohm && run.AreaMm2 is not null ? ohm + ShortCircuit.PathOhm(run.Size!, run.LengthM, run.Conductors) : null;
-        var own = run.RatingA is { } rating && FuseClasses.Get(run.FuseClass).LimitsCurrent ? new Backing($"the {Say.Rating(rating)} fuse of the {up.Name}", up.Fuse.InterruptA) : main;
+        var pointer =
+            run.EndV is not null ? $"/circuits/{index}/run/endV"
+            : up.Behind ? null
+            : "/voltage/lowV";
+        if (up.Behind)
+            return new(up.NominalV, v, pointer, null, up.NominalV, null) { Behind = true };
+        double? path =
+            up.Fuse.PathOhm is { } ohm && run.AreaMm2 is not null
+                ? ohm + ShortCircuit.PathOhm(run.Size!, run.LengthM, run.Conductors)
+                : null;
+        var own =
+            run.RatingA is { } rating && FuseClasses.Get(run.FuseClass).LimitsCurrent
+                ? new Backing($"the {Say.Rating(rating)} fuse of the {up.Name}", up.Fuse.InterruptA)
+                : main;
         return new(up.NominalV, v, pointer, path, greatest, own) { Up = up, UpIndex = index };
     }
 }
@@ -67,7 +125,10 @@ public static class CircuitStage
 /// <summary>What stands upstream and breaks the greatest short of a place.</summary>
 internal sealed record Backing(string Name, double InterruptA);
 
-/// <summary>Where a run begins: its volts with their pointer, the cable from the post and back [Ω], the greatest volts, and what breaks a short upstream.</summary>
+/// <summary>
+/// Where a run begins: its volts with their pointer, the cable from the post and back [Ω], the greatest volts, and what breaks a short
+/// upstream.
+/// </summary>
 internal sealed record CircuitOrigin(double NominalV, double LowV, string? LowPointer, double? PathOhm, double GreatestV, Backing? Backing)
 {
     public bool Behind { get; init; }

@@ -5,14 +5,28 @@ using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Work;
 
-/// <summary>One run beyond the bus worked out from its plan: amperes, fuse class, rating and cable, and the fuse judged where it stands.</summary>
-internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, CurrentsResult currents, ProtectionResult? protection, CircuitPlan plan, CircuitOrigin origin, int index)
+/// <summary>
+/// One run beyond the bus worked out from its plan: amperes, fuse class, rating and cable, and the fuse judged where it stands.
+/// </summary>
+internal sealed class CircuitWork(
+    BankScene scene,
+    VoltageResult voltage,
+    CurrentsResult currents,
+    ProtectionResult? protection,
+    CircuitPlan plan,
+    CircuitOrigin origin,
+    int index
+)
 {
     /// <summary>Connections of a run from a bus to its end, both poles.</summary>
     private const int Bolted = 4;
 
-    private const string Blade = "blade-32", Breaker = "breaker-80", BoltIn = "sf51-32", BoltInHigh = "sf51-70";
-    private const double MostBladeA = 30, MostBladeV = 32;
+    private const string Blade = "blade-32",
+        Breaker = "breaker-80",
+        BoltIn = "sf51-32",
+        BoltInHigh = "sf51-70";
+    private const double MostBladeA = 30,
+        MostBladeV = 32;
 
     private readonly string at = $"/circuits/{index}";
     private readonly Run run = scene.RunOf(plan.Id);
@@ -23,8 +37,18 @@ internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, Curren
         var shortA = ShortA();
         var fuse = AtVolts(run.Fuse.Class is { } id && FuseClasses.Has(id) ? FuseClasses.Get(id) : Advised(amps, shortA));
         var charge = plan.Kind is CircuitKind.Charge;
-        var spec = new RunSpec(at + "/run", run, fuse, amps, origin.NominalV, origin.LowV, plan.AssumedLengthM, run.DropLimit ?? scene.Rules.Number("drop-limit-main"),
-            Bolted, (run.Fuse.Absent ? 0 : 1) + (HasSwitch ? 1 : 0))
+        var spec = new RunSpec(
+            at + "/run",
+            run,
+            fuse,
+            amps,
+            origin.NominalV,
+            origin.LowV,
+            plan.AssumedLengthM,
+            run.DropLimit ?? scene.Rules.Number("drop-limit-main"),
+            Bolted,
+            (run.Fuse.Absent ? 0 : 1) + (HasSwitch ? 1 : 0)
+        )
         {
             Name = plan.Name,
             Ends = $"{plan.From} to {plan.To}",
@@ -35,8 +59,25 @@ internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, Curren
         };
         var result = RunWork.Work(scene, spec);
         var judged = Judge(result, fuse, shortA);
-        if (scene.Tape is { } tape) WriteFuse(tape, result, judged, fuse);
-        return new(plan.Id, plan.Kind, plan.Name, plan.From, plan.To, plan.Upstream, plan.Loads, plan.Source, plan.Why, origin.Behind, origin.NominalV, result, judged, Plus(result), Pole(result, []));
+        if (scene.Tape is { } tape)
+            WriteFuse(tape, result, judged, fuse);
+        return new(
+            plan.Id,
+            plan.Kind,
+            plan.Name,
+            plan.From,
+            plan.To,
+            plan.Upstream,
+            plan.Loads,
+            plan.Source,
+            plan.Why,
+            origin.Behind,
+            origin.NominalV,
+            result,
+            judged,
+            Plus(result),
+            Pole(result, [])
+        );
     }
 
     /// <summary>
@@ -48,10 +89,13 @@ internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, Curren
         var charge = plan.Kind == CircuitKind.Charge;
         var parts = new List<(LoopPart Part, double AtM)>(2);
         var fuseM = Math.Min(r.FuseDistanceM, r.LengthM);
-        if (!run.Fuse.Absent) parts.Add((LoopPart.Fuse, charge ? r.LengthM - fuseM : fuseM));
-        if (HasSwitch) parts.Add((LoopPart.Switch, Math.Min(run.Switch!.AtM ?? Math.Min(UsualSwitchM, r.LengthM / 2), r.LengthM)));
+        if (!run.Fuse.Absent)
+            parts.Add((LoopPart.Fuse, charge ? r.LengthM - fuseM : fuseM));
+        if (HasSwitch)
+            parts.Add((LoopPart.Switch, Math.Min(run.Switch!.AtM ?? Math.Min(UsualSwitchM, r.LengthM / 2), r.LengthM)));
         // Whoever closes the switch stands behind the fuse.
-        if (parts is [var fuse, var own] && (charge ? own.AtM > fuse.AtM : own.AtM < fuse.AtM)) parts[1] = (own.Part, fuse.AtM);
+        if (parts is [var fuse, var own] && (charge ? own.AtM > fuse.AtM : own.AtM < fuse.AtM))
+            parts[1] = (own.Part, fuse.AtM);
         return Pole(r, [.. parts.OrderBy(p => p.AtM)]);
     }
 
@@ -60,9 +104,16 @@ internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, Curren
 
     private static List<LoopPoint> Pole(RunResult r, IReadOnlyList<(LoopPart Part, double AtM)> parts)
     {
-        double joint = Cable.Joints(1, 0), device = Cable.Joints(0, 1), perM = (r.OneWayOhm ?? 0) / r.LengthM, ohm = 0, at = 0;
+        double joint = Cable.Joints(1, 0),
+            device = Cable.Joints(0, 1),
+            perM = (r.OneWayOhm ?? 0) / r.LengthM,
+            ohm = 0,
+            at = 0;
         var points = new List<LoopPoint>(parts.Count + 2);
-        foreach (var (part, atM, own) in (IEnumerable<(LoopPart, double, double)>)[(LoopPart.Begin, 0, joint), .. parts.Select(p => (p.Part, p.AtM, device)), (LoopPart.End, r.LengthM, joint)])
+        foreach (
+            var (part, atM, own) in (IEnumerable<(LoopPart, double, double)>)
+                [(LoopPart.Begin, 0, joint), .. parts.Select(p => (p.Part, p.AtM, device)), (LoopPart.End, r.LengthM, joint)]
+        )
         {
             ohm += perM * (atM - at);
             at = atM;
@@ -82,8 +133,8 @@ internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, Curren
     private double? ShortA() => origin.PathOhm is { } path && protection is { } p ? p.OpenV / (p.BankOhm + path) : null;
 
     /// <summary>
-    /// The class that is advised of a kind of run; where it cannot be had so large, so high, or cannot break a short that nothing upstream breaks
-    /// either, the first of the table that fits.
+    /// The class that is advised of a kind of run; where it cannot be had so large, so high, or cannot break a short that nothing upstream
+    /// breaks either, the first of the table that fits.
     /// </summary>
     private FuseClass Advised(double amps, double? shortA)
     {
@@ -95,42 +146,116 @@ internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, Curren
             _ => FuseClasses.Get(Blade).Next(wanted) is <= MostBladeA && origin.GreatestV <= MostBladeV ? Blade : Breaker,
         };
         var first = FuseClasses.Get(preferred);
-        if (Fits(first, wanted, shortA)) return first;
+        if (Fits(first, wanted, shortA))
+            return first;
         foreach (var other in FuseClasses.All)
-            if (Fits(other, wanted, shortA)) return other;
+            if (Fits(other, wanted, shortA))
+                return other;
         return first;
     }
 
-    private bool Fits(FuseClass fuse, double wanted, double? shortA) => fuse.Next(wanted) is not null && Tolerant.AtLeast(fuse.MaxDcV, origin.GreatestV)
-        && (shortA is not { } fault || Tolerant.AtLeast(fuse.InterruptA, fault) || origin.Backing is { } b && Tolerant.AtLeast(b.InterruptA, fault));
+    private bool Fits(FuseClass fuse, double wanted, double? shortA) =>
+        fuse.Next(wanted) is not null
+        && Tolerant.AtLeast(fuse.MaxDcV, origin.GreatestV)
+        && (
+            shortA is not { } fault
+            || Tolerant.AtLeast(fuse.InterruptA, fault)
+            || origin.Backing is { } b && Tolerant.AtLeast(b.InterruptA, fault)
+        );
 
     private FuseClass AtVolts(FuseClass fuse) => FuseClasses.AtVolts(fuse, origin.GreatestV);
 
     private CircuitFuse Judge(RunResult r, FuseClass fuse, double? shortA)
     {
-        var fails = run.Fuse.Absent ? [] : Fuse.Judge(fuse, r.RatingA, r.DesignA, r.AmpacityA ?? 0, origin.GreatestV, shortA ?? 0, RunStage.NextSizeUp(scene));
-        var relies = fails.Contains(FuseFailure.Interrupt) && origin.Backing is { } b && Tolerant.AtLeast(b.InterruptA, shortA!.Value) ? b.Name : null;
+        var fails = run.Fuse.Absent
+            ? []
+            : Fuse.Judge(fuse, r.RatingA, r.DesignA, r.AmpacityA ?? 0, origin.GreatestV, shortA ?? 0, RunStage.NextSizeUp(scene));
+        var relies =
+            fails.Contains(FuseFailure.Interrupt) && origin.Backing is { } b && Tolerant.AtLeast(b.InterruptA, shortA!.Value)
+                ? b.Name
+                : null;
         double? startA = plan.StartExtraW > 0 ? r.DesignA + plan.StartExtraW / AmpsV : null;
         var opening = startA is { } start && r.RatingA is { } rating ? Fuse.OpeningTime(fuse, rating, start) : (OpeningTimeResult?)null;
-        ShortTimeResult? stands = r.AreaMm2 is { } area && shortA is { } fault
-            ? Cable.ShortTime(area, r.Conductors, (int)CablePractices.Get(r.Practice).InsulationC, r.Insulation, fault)
-            : null;
-        return new(origin.PathOhm, shortA, origin.GreatestV, fuse.MaxDcV, fuse.InterruptA, !run.Fuse.Absent && fails.All(f => f == FuseFailure.Interrupt && relies is not null), fails, relies, origin.Backing?.InterruptA,
-            startA, startA is null ? null : plan.StartSeconds, opening?.Opens ?? false, opening?.Seconds, stands?.Seconds, stands?.Valid);
+        ShortTimeResult? stands =
+            r.AreaMm2 is { } area && shortA is { } fault
+                ? Cable.ShortTime(area, r.Conductors, (int)CablePractices.Get(r.Practice).InsulationC, r.Insulation, fault)
+                : null;
+        return new(
+            origin.PathOhm,
+            shortA,
+            origin.GreatestV,
+            fuse.MaxDcV,
+            fuse.InterruptA,
+            !run.Fuse.Absent && fails.All(f => f == FuseFailure.Interrupt && relies is not null),
+            fails,
+            relies,
+            origin.Backing?.InterruptA,
+            startA,
+            startA is null ? null : plan.StartSeconds,
+            opening?.Opens ?? false,
+            opening?.Seconds,
+            stands?.Seconds,
+            stands?.Valid
+        );
     }
 
     private void WriteDesign(Tape tape, double amps)
     {
         var label = $"design current, {plan.Name}";
         var pointer = at + "/run/designA";
-        var volts = plan.OutputV is { } output ? T.Assumed("V", output, "V", "converter’s output") : T.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV");
-        if (plan.Id == Run.InverterId) tape.Write(pointer, label, amps, "A", "6", "{I}", [T.Worked("I", currents.InverterWorstA, "A", "the inverter’s worst", "/currents/inverterWorstA")], houseRule: "inverter-run-current");
-        else if (plan.Watts is not { } watts) tape.Write(pointer, label, amps, "A", "6", "{I}", [T.You("I", amps, "A", plan.Why, plan.Kind switch { CircuitKind.Charge => $"/sources/{plan.Source}/amps", CircuitKind.FurtherInverter => "/inverters", CircuitKind.Join => "/joins", _ => "/runs" })]);
+        var volts = plan.OutputV is { } output
+            ? T.Assumed("V", output, "V", "converter’s output")
+            : T.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV");
+        if (plan.Id == Run.InverterId)
+            tape.Write(
+                pointer,
+                label,
+                amps,
+                "A",
+                "6",
+                "{I}",
+                [T.Worked("I", currents.InverterWorstA, "A", "the inverter’s worst", "/currents/inverterWorstA")],
+                houseRule: "inverter-run-current"
+            );
+        else if (plan.Watts is not { } watts)
+            tape.Write(
+                pointer,
+                label,
+                amps,
+                "A",
+                "6",
+                "{I}",
+                [
+                    T.You(
+                        "I",
+                        amps,
+                        "A",
+                        plan.Why,
+                        plan.Kind switch
+                        {
+                            CircuitKind.Charge => $"/sources/{plan.Source}/amps",
+                            CircuitKind.FurtherInverter => "/inverters",
+                            CircuitKind.Join => "/joins",
+                            _ => "/runs",
+                        }
+                    ),
+                ]
+            );
         else
         {
             var what = T.You("P", watts, "W", plan.Why, "/demand/loads");
-            if (plan.Efficiency < 1) tape.Write(pointer, label, amps, "A", "6", "{P} ÷ {η} ÷ {V}", [what, T.Assumed("η", plan.Efficiency, "fraction", "converter"), volts]);
-            else tape.Write(pointer, label, amps, "A", "6", "{P} ÷ {V}", [what, volts]);
+            if (plan.Efficiency < 1)
+                tape.Write(
+                    pointer,
+                    label,
+                    amps,
+                    "A",
+                    "6",
+                    "{P} ÷ {η} ÷ {V}",
+                    [what, T.Assumed("η", plan.Efficiency, "fraction", "converter"), volts]
+                );
+            else
+                tape.Write(pointer, label, amps, "A", "6", "{P} ÷ {V}", [what, volts]);
         }
     }
 
@@ -140,37 +265,135 @@ internal sealed class CircuitWork(BankScene scene, VoltageResult voltage, Curren
         if (f.PathOhm is { } path)
         {
             if (origin.Up is { } up)
-                tape.Write(p + "/pathOhm", $"cable from the post to the fuse and back at 20 °C, {plan.Name}", path, "ohm", "5.4", "{a} + 2 × {r} ÷ 1000 × {L} ÷ {m}",
-                [
-                    T.Worked("a", up.Fuse.PathOhm, "ohm", $"to the {up.Name}’s fuse", $"/circuits/{origin.UpIndex}/fuse/pathOhm"), T.Table("r", Conductors.Get(up.Run.Size!).R20MilliohmPerM, "mΩ/m", up.Run.Size!, "conductors"),
-                    T.You("L", up.Run.LengthM, "m", up.Name, "/runs"), T.You("m", up.Run.Conductors, "", "in parallel", "/runs"),
-                ]);
-            else tape.Write(p + "/pathOhm", $"cable from the post to the fuse and back at 20 °C, {plan.Name}", path, "ohm", "5.4", "{b}", [T.Worked("b", path, "ohm", "to the bus and back", "/bus/pathOhm")]);
+                tape.Write(
+                    p + "/pathOhm",
+                    $"cable from the post to the fuse and back at 20 °C, {plan.Name}",
+                    path,
+                    "ohm",
+                    "5.4",
+                    "{a} + 2 × {r} ÷ 1000 × {L} ÷ {m}",
+                    [
+                        T.Worked("a", up.Fuse.PathOhm, "ohm", $"to the {up.Name}’s fuse", $"/circuits/{origin.UpIndex}/fuse/pathOhm"),
+                        T.Table("r", Conductors.Get(up.Run.Size!).R20MilliohmPerM, "mΩ/m", up.Run.Size!, "conductors"),
+                        T.You("L", up.Run.LengthM, "m", up.Name, "/runs"),
+                        T.You("m", up.Run.Conductors, "", "in parallel", "/runs"),
+                    ]
+                );
+            else
+                tape.Write(
+                    p + "/pathOhm",
+                    $"cable from the post to the fuse and back at 20 °C, {plan.Name}",
+                    path,
+                    "ohm",
+                    "5.4",
+                    "{b}",
+                    [T.Worked("b", path, "ohm", "to the bus and back", "/bus/pathOhm")]
+                );
         }
         if (f.ShortCircuitA is { } shortA)
-            tape.Write(p + "/shortCircuitA", $"what the bank can push into a short at the fuse, {plan.Name}", shortA, "A", "5.4", "{U} ÷ ({R} + {p})",
-                [T.Worked("U", protection!.OpenV, "V", "open circuit", "/protection/openV"), T.Worked("R", protection.BankOhm, "ohm", "the bank", "/protection/bankOhm"), T.Worked("p", f.PathOhm, "ohm", "cable", p + "/pathOhm")],
-                "No BMS is counted on to open in time, nor joints to limit it.");
+            tape.Write(
+                p + "/shortCircuitA",
+                $"what the bank can push into a short at the fuse, {plan.Name}",
+                shortA,
+                "A",
+                "5.4",
+                "{U} ÷ ({R} + {p})",
+                [
+                    T.Worked("U", protection!.OpenV, "V", "open circuit", "/protection/openV"),
+                    T.Worked("R", protection.BankOhm, "ohm", "the bank", "/protection/bankOhm"),
+                    T.Worked("p", f.PathOhm, "ohm", "cable", p + "/pathOhm"),
+                ],
+                "No BMS is counted on to open in time, nor joints to limit it."
+            );
         var at5 = f.ShortCircuitA is null ? [] : new[] { T.Worked("s", f.ShortCircuitA, "A", "a short here", p + "/shortCircuitA") };
-        tape.Write(p + "/interruptA", $"what the fuse can break, {plan.Name}", f.InterruptA, "A", "7.1", null, [T.Table("a", f.InterruptA, "A", fuse.Label, "fuses"), .. at5],
-            f.ReliesOn is { } on ? $"Less than a short here: it relies on {on}, which opens first." : "A typical value of the class; the maker’s own figure rules.");
-        tape.Write(p + "/maxDcV", $"volts the fuse is made for, {plan.Name}", f.MaxDcV, "V", "7.1", null,
-            [T.Table("a", f.MaxDcV, "V", fuse.Label, "fuses"), origin.Behind ? T.Assumed("s", f.GreatestV, "V", "converter’s output") : T.Worked("s", f.GreatestV, "V", "must be at least", protection is null ? "/voltage/greatestV" : "/protection/greatestChargingV")],
-            "A typical value of the class; the maker’s own figure rules.");
+        tape.Write(
+            p + "/interruptA",
+            $"what the fuse can break, {plan.Name}",
+            f.InterruptA,
+            "A",
+            "7.1",
+            null,
+            [T.Table("a", f.InterruptA, "A", fuse.Label, "fuses"), .. at5],
+            f.ReliesOn is { } on
+                ? $"Less than a short here: it relies on {on}, which opens first."
+                : "A typical value of the class; the maker’s own figure rules."
+        );
+        tape.Write(
+            p + "/maxDcV",
+            $"volts the fuse is made for, {plan.Name}",
+            f.MaxDcV,
+            "V",
+            "7.1",
+            null,
+            [
+                T.Table("a", f.MaxDcV, "V", fuse.Label, "fuses"),
+                origin.Behind
+                    ? T.Assumed("s", f.GreatestV, "V", "converter’s output")
+                    : T.Worked(
+                        "s",
+                        f.GreatestV,
+                        "V",
+                        "must be at least",
+                        protection is null ? "/voltage/greatestV" : "/protection/greatestChargingV"
+                    ),
+            ],
+            "A typical value of the class; the maker’s own figure rules."
+        );
         if (f.StartA is { } startA)
         {
-            var extra = T.You("x", plan.StartExtraW, "W", "one starting, above its running watts", $"/demand/loads/{plan.Starts}/surgeWatts");
-            tape.Write(p + "/startA", $"amperes at the start, {plan.Name}", startA, "A", "7.4", "{I} + {x} ÷ {V}",
-                [T.Worked("I", r.DesignA, "A", "running", at + "/run/designA"), extra, plan.OutputV is { } output ? T.Assumed("V", output, "V", "converter’s output") : T.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV")]);
+            var extra = T.You(
+                "x",
+                plan.StartExtraW,
+                "W",
+                "one starting, above its running watts",
+                $"/demand/loads/{plan.Starts}/surgeWatts"
+            );
+            tape.Write(
+                p + "/startA",
+                $"amperes at the start, {plan.Name}",
+                startA,
+                "A",
+                "7.4",
+                "{I} + {x} ÷ {V}",
+                [
+                    T.Worked("I", r.DesignA, "A", "running", at + "/run/designA"),
+                    extra,
+                    plan.OutputV is { } output
+                        ? T.Assumed("V", output, "V", "converter’s output")
+                        : T.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV"),
+                ]
+            );
         }
         if (f.OpensAfterS is { } seconds)
-            tape.Write(p + "/opensAfterS", $"about how long the fuse carries the start, {plan.Name}", seconds, "s", "7.4", null,
-                [T.Worked("I", f.StartA, "A", "start", p + "/startA"), T.Worked("r", r.RatingA, "rating", "rating", at + "/run/ratingA")], "Typical times of the class, log–log between their points; spreads are wide and the maker’s curve rules.");
+            tape.Write(
+                p + "/opensAfterS",
+                $"about how long the fuse carries the start, {plan.Name}",
+                seconds,
+                "s",
+                "7.4",
+                null,
+                [T.Worked("I", f.StartA, "A", "start", p + "/startA"), T.Worked("r", r.RatingA, "rating", "rating", at + "/run/ratingA")],
+                "Typical times of the class, log–log between their points; spreads are wide and the maker’s curve rules."
+            );
         if (f.CableStandsS is { } stands)
-            tape.Write(p + "/cableStandsS", $"how long the cable stands a short, {plan.Name}", stands, "s", "7.4", "({k} × {A} × {m} ÷ {I}) × ({k} × {A} × {m} ÷ {I})",
-            [
-                T.Assumed("k", Cable.ShortTime(r.AreaMm2!.Value, 1, (int)CablePractices.Get(r.Practice).InsulationC, r.Insulation, 1).K, "", $"{r.Insulation.ToString().ToLowerInvariant()} insulation"),
-                T.Worked("A", r.AreaMm2, "mm2", "copper", at + "/run/areaMm2"), T.You("m", r.Conductors, "", "in parallel", "/runs"), T.Worked("I", f.ShortCircuitA, "A", "short circuit", p + "/shortCircuitA"),
-            ]);
+            tape.Write(
+                p + "/cableStandsS",
+                $"how long the cable stands a short, {plan.Name}",
+                stands,
+                "s",
+                "7.4",
+                "({k} × {A} × {m} ÷ {I}) × ({k} × {A} × {m} ÷ {I})",
+                [
+                    T.Assumed(
+                        "k",
+                        Cable.ShortTime(r.AreaMm2!.Value, 1, (int)CablePractices.Get(r.Practice).InsulationC, r.Insulation, 1).K,
+                        "",
+                        $"{r.Insulation.ToString().ToLowerInvariant()} insulation"
+                    ),
+                    T.Worked("A", r.AreaMm2, "mm2", "copper", at + "/run/areaMm2"),
+                    T.You("m", r.Conductors, "", "in parallel", "/runs"),
+                    T.Worked("I", f.ShortCircuitA, "A", "short circuit", p + "/shortCircuitA"),
+                ]
+            );
     }
 }

@@ -26,14 +26,36 @@ public static class ProtectionStage
         ShortTimeResult? stands = run.AreaMm2 is { } area
             ? Cable.ShortTime(area, run.Conductors, (int)CablePractices.Get(run.Practice).InsulationC, run.Insulation, fault.ShortCircuitA)
             : null;
-        var result = new ProtectionResult(fault.OpenV, fault.BankOhm!.Value, w.Pack.Need().OhmAssumed, fault.ShortCircuitA, greatest, fuse.MaxDcV, fuse.InterruptA,
-            fails.Count == 0 && !scene.MainRun.Fuse.Absent, fails, surgeA, opening?.Opens ?? false, opening?.Seconds, stands?.Seconds, stands?.Valid, classes);
-        if (scene.Tape is { } tape) WriteWorking(tape, scene, result, run, network, chemistry, bank, setting, fuse);
+        var result = new ProtectionResult(
+            fault.OpenV,
+            fault.BankOhm!.Value,
+            w.Pack.Need().OhmAssumed,
+            fault.ShortCircuitA,
+            greatest,
+            fuse.MaxDcV,
+            fuse.InterruptA,
+            fails.Count == 0 && !scene.MainRun.Fuse.Absent,
+            fails,
+            surgeA,
+            opening?.Opens ?? false,
+            opening?.Seconds,
+            stands?.Seconds,
+            stands?.Valid,
+            classes
+        );
+        if (scene.Tape is { } tape)
+            WriteWorking(tape, scene, result, run, network, chemistry, bank, setting, fuse);
         return result;
     }
 
     /// <summary>Every class of the table at a place: the smallest rating that would do, and what fails.</summary>
-    public static IReadOnlyList<ClassTrial> ClassesAt(double designA, double ampacityA, double greatestV, double shortCircuitA, bool nextSizeUp)
+    public static IReadOnlyList<ClassTrial> ClassesAt(
+        double designA,
+        double ampacityA,
+        double greatestV,
+        double shortCircuitA,
+        bool nextSizeUp
+    )
     {
         var classes = new List<ClassTrial>(FuseClasses.All.Count);
         foreach (var c in FuseClasses.All)
@@ -44,33 +66,140 @@ public static class ProtectionStage
         return classes;
     }
 
-    private static void WriteWorking(Tape tape, BankScene scene, ProtectionResult r, RunResult run, NetworkResult network, Chemistry chemistry, BankResult bank, double? setting, FuseClass fuse)
+    private static void WriteWorking(
+        Tape tape,
+        BankScene scene,
+        ProtectionResult r,
+        RunResult run,
+        NetworkResult network,
+        Chemistry chemistry,
+        BankResult bank,
+        double? setting,
+        FuseClass fuse
+    )
     {
         var cells = T.Worked("n", bank.Cells, "cells", "in series", "/bank/nominalV");
-        tape.Write("/protection/openV", "volts that drive a fault", r.OpenV, "V", "5.4", "{n} × {v}",
-            [cells, T.Table("v", chemistry.CellOpenV, "V", "a cell, full and charging", "chemistries")]);
-        tape.Write("/protection/bankOhm", "resistance of the bank in a fault", r.BankOhm, "ohm", "5.4", null,
-            [T.Worked("R", network.StringOhm, "ohm", "a string", "/network/stringOhm"), T.Worked("l", network.Link.Ohm, "ohm", "a link", "/network/link/ohm")],
-            r.ResistanceAssumed ? "The network solved with half the assumed resistance of the units: the data sheet gives none, and the greater fault must be cleared." : "The network of strings and links, solved by Kirchhoff’s laws.");
-        tape.Write("/protection/shortCircuitA", "what the bank can push into a short", r.ShortCircuitA, "A", "5.4", "{U} ÷ {R}",
-            [T.Worked("U", r.OpenV, "V", "open circuit", "/protection/openV"), T.Worked("R", r.BankOhm, "ohm", "the bank", "/protection/bankOhm")],
-            "No BMS is counted on to open in time.");
-        tape.Write("/protection/interruptA", "what the fuse can break", r.InterruptA, "A", "7.1", null,
-            [T.Table("a", r.InterruptA, "A", fuse.Label, "fuses"), T.Worked("s", r.ShortCircuitA, "A", "must be at least", "/protection/shortCircuitA")], "A typical value of the class; the maker’s own figure rules.");
-        tape.Write("/protection/maxDcV", "volts the fuse is made for", r.MaxDcV, "V", "7.1", null,
-            [T.Table("a", r.MaxDcV, "V", fuse.Label, "fuses"), T.Worked("s", r.GreatestChargingV, "V", "must be at least", "/protection/greatestChargingV")], "A typical value of the class; the maker’s own figure rules.");
-        tape.Write("/protection/greatestChargingV", "highest volts in charging", r.GreatestChargingV, "V", "7.1", setting is null ? "{n} × {v}" : "max({n} × {a}; {s})",
+        tape.Write(
+            "/protection/openV",
+            "volts that drive a fault",
+            r.OpenV,
+            "V",
+            "5.4",
+            "{n} × {v}",
+            [cells, T.Table("v", chemistry.CellOpenV, "V", "a cell, full and charging", "chemistries")]
+        );
+        tape.Write(
+            "/protection/bankOhm",
+            "resistance of the bank in a fault",
+            r.BankOhm,
+            "ohm",
+            "5.4",
+            null,
+            [
+                T.Worked("R", network.StringOhm, "ohm", "a string", "/network/stringOhm"),
+                T.Worked("l", network.Link.Ohm, "ohm", "a link", "/network/link/ohm"),
+            ],
+            r.ResistanceAssumed
+                ? "The network solved with half the assumed resistance of the units: the data sheet gives none, and the greater "
+                    + "fault must be cleared."
+                : "The network of strings and links, solved by Kirchhoff’s laws."
+        );
+        tape.Write(
+            "/protection/shortCircuitA",
+            "what the bank can push into a short",
+            r.ShortCircuitA,
+            "A",
+            "5.4",
+            "{U} ÷ {R}",
+            [
+                T.Worked("U", r.OpenV, "V", "open circuit", "/protection/openV"),
+                T.Worked("R", r.BankOhm, "ohm", "the bank", "/protection/bankOhm"),
+            ],
+            "No BMS is counted on to open in time."
+        );
+        tape.Write(
+            "/protection/interruptA",
+            "what the fuse can break",
+            r.InterruptA,
+            "A",
+            "7.1",
+            null,
+            [
+                T.Table("a", r.InterruptA, "A", fuse.Label, "fuses"),
+                T.Worked("s", r.ShortCircuitA, "A", "must be at least", "/protection/shortCircuitA"),
+            ],
+            "A typical value of the class; the maker’s own figure rules."
+        );
+        tape.Write(
+            "/protection/maxDcV",
+            "volts the fuse is made for",
+            r.MaxDcV,
+            "V",
+            "7.1",
+            null,
+            [
+                T.Table("a", r.MaxDcV, "V", fuse.Label, "fuses"),
+                T.Worked("s", r.GreatestChargingV, "V", "must be at least", "/protection/greatestChargingV"),
+            ],
+            "A typical value of the class; the maker’s own figure rules."
+        );
+        tape.Write(
+            "/protection/greatestChargingV",
+            "highest volts in charging",
+            r.GreatestChargingV,
+            "V",
+            "7.1",
+            setting is null ? "{n} × {v}" : "max({n} × {a}; {s})",
             setting is null
                 ? [cells, T.Table("v", chemistry.CellTopV, "V", "a cell’s top; no charger’s setting is known", "chemistries")]
-                : [cells, T.Table("a", Math.Max(chemistry.CellAbsorbV, chemistry.CellFloatV), "V", "a cell in absorption", "chemistries"), T.You("s", setting, "V", "highest charger’s setting", "/sources")]);
+                :
+                [
+                    cells,
+                    T.Table("a", Math.Max(chemistry.CellAbsorbV, chemistry.CellFloatV), "V", "a cell in absorption", "chemistries"),
+                    T.You("s", setting, "V", "highest charger’s setting", "/sources"),
+                ]
+        );
         if (r.OpensAfterS is { } seconds)
-            tape.Write("/protection/opensAfterS", "about how long the fuse carries the worst instant", seconds, "s", "7.4", null,
-                [T.Worked("I", r.SurgeA, "A", "worst instant", "/currents/surgeWorstA"), T.Worked("r", run.RatingA, "rating", "rating", "/mainRun/ratingA")], "Typical times of the class, log–log between their points; spreads are wide and the maker’s curve rules.");
+            tape.Write(
+                "/protection/opensAfterS",
+                "about how long the fuse carries the worst instant",
+                seconds,
+                "s",
+                "7.4",
+                null,
+                [
+                    T.Worked("I", r.SurgeA, "A", "worst instant", "/currents/surgeWorstA"),
+                    T.Worked("r", run.RatingA, "rating", "rating", "/mainRun/ratingA"),
+                ],
+                "Typical times of the class, log–log between their points; spreads are wide and the maker’s curve rules."
+            );
         if (r.CableStandsS is { } stands)
-            tape.Write("/protection/cableStandsS", "how long the cable stands a short", stands, "s", "7.4", "({k} × {A} × {m} ÷ {I}) × ({k} × {A} × {m} ÷ {I})",
-            [
-                T.Assumed("k", Cable.ShortTime(run.AreaMm2!.Value, run.Conductors, (int)CablePractices.Get(run.Practice).InsulationC, run.Insulation, 1).K, "", $"{run.Insulation.ToString().ToLowerInvariant()} insulation"),
-                T.Worked("A", run.AreaMm2, "mm2", "copper", "/mainRun/areaMm2"), T.You("m", run.Conductors, "", "in parallel", "/runs"), T.Worked("I", r.ShortCircuitA, "A", "short circuit", "/protection/shortCircuitA"),
-            ]);
+            tape.Write(
+                "/protection/cableStandsS",
+                "how long the cable stands a short",
+                stands,
+                "s",
+                "7.4",
+                "({k} × {A} × {m} ÷ {I}) × ({k} × {A} × {m} ÷ {I})",
+                [
+                    T.Assumed(
+                        "k",
+                        Cable
+                            .ShortTime(
+                                run.AreaMm2!.Value,
+                                run.Conductors,
+                                (int)CablePractices.Get(run.Practice).InsulationC,
+                                run.Insulation,
+                                1
+                            )
+                            .K,
+                        "",
+                        $"{run.Insulation.ToString().ToLowerInvariant()} insulation"
+                    ),
+                    T.Worked("A", run.AreaMm2, "mm2", "copper", "/mainRun/areaMm2"),
+                    T.You("m", run.Conductors, "", "in parallel", "/runs"),
+                    T.Worked("I", r.ShortCircuitA, "A", "short circuit", "/protection/shortCircuitA"),
+                ]
+            );
     }
 }

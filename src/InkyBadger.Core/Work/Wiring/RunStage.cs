@@ -12,7 +12,9 @@ public static class RunStage
     public const double HotC = 50;
     public const string AdvisedClass = "class-t";
 
-    /// <summary>Bolted connections from the posts to the bus: two posts, one at each of two bus bars, two at the shunt and the shunt itself.</summary>
+    /// <summary>
+    /// Bolted connections from the posts to the bus: two posts, one at each of two bus bars, two at the shunt and the shunt itself.
+    /// </summary>
     public const int BoltedToBus = 7;
 
     /// <summary>From the bus on: one at each bus bar, two at the inverter.</summary>
@@ -27,11 +29,13 @@ public static class RunStage
         return CablePractices.Get(CablePractices.Has(wanted) ? wanted : HouseRuleTable.Get(PracticeRule(scene)).Typical);
     }
 
-    private static string PracticeRule(BankScene scene) => scene.Design.Display.Units == UnitSystem.Imperial ? "cable-practice-awg" : "cable-practice-metric";
+    private static string PracticeRule(BankScene scene) =>
+        scene.Design.Display.Units == UnitSystem.Imperial ? "cable-practice-awg" : "cable-practice-metric";
 
     public static double AmbientC(BankScene scene, Run run, CablePractice practice)
     {
-        if (run.AmbientC is { } own) return own;
+        if (run.AmbientC is { } own)
+            return own;
         var usual = Math.Max(scene.Rules.Number("ambient"), scene.Design.Place.AmbientC ?? double.MinValue);
         var ambient = run.Place == RunPlace.Hot || run.Place is null && scene.Design.Place.Hot ? Math.Max(HotC, usual) : usual;
         return Math.Max(ambient, practice.ReferenceC);
@@ -47,12 +51,23 @@ public static class RunStage
     {
         var run = scene.MainRun;
         // What charges the bank flows in the same run, the other way.
-        double loads = currents.BankWorstA, charging = currents.ChargingA;
+        double loads = currents.BankWorstA,
+            charging = currents.ChargingA;
         var byCharging = charging >= loads;
         var fuse = FuseClasses.Get(run.Fuse.Class is { } id && FuseClasses.Has(id) ? id : AdvisedClass);
         var toInverter = scene.Inverter is not null && !scene.HasInverterRun;
-        return new("/mainRun", run, fuse, Math.Max(loads, charging), voltage.NominalV, voltage.LowV, AssumedLengthM, run.DropLimit ?? scene.Rules.Number("drop-limit-main"),
-            BoltedToBus + (toInverter ? BoltedFromBus : 0), (run.Fuse.Absent ? 0 : 1) + (run.Switch is { Absent: true } ? 0 : 1))
+        return new(
+            "/mainRun",
+            run,
+            fuse,
+            Math.Max(loads, charging),
+            voltage.NominalV,
+            voltage.LowV,
+            AssumedLengthM,
+            run.DropLimit ?? scene.Rules.Number("drop-limit-main"),
+            BoltedToBus + (toInverter ? BoltedFromBus : 0),
+            (run.Fuse.Absent ? 0 : 1) + (run.Switch is { Absent: true } ? 0 : 1)
+        )
         {
             Ends = toInverter ? "post to inverter" : "post to bus",
             WriteDesign = tape => WriteDesign(tape, currents, byCharging),
@@ -63,7 +78,25 @@ public static class RunStage
     {
         const string label = "design current of the main run";
         if (byCharging)
-            tape.Write("/mainRun/designA", label, currents.ChargingA, "A", "6", "{c}", [T.Worked("c", currents.ChargingA, "A", "all sources together, more than the loads", "/currents/chargingA")]);
-        else tape.Write("/mainRun/designA", label, currents.BankWorstA, "A", "6", "{I}", [T.Worked("I", currents.BankWorstA, "A", "worst current", "/currents/bankWorstA")], houseRule: "inverter-run-current");
+            tape.Write(
+                "/mainRun/designA",
+                label,
+                currents.ChargingA,
+                "A",
+                "6",
+                "{c}",
+                [T.Worked("c", currents.ChargingA, "A", "all sources together, more than the loads", "/currents/chargingA")]
+            );
+        else
+            tape.Write(
+                "/mainRun/designA",
+                label,
+                currents.BankWorstA,
+                "A",
+                "6",
+                "{I}",
+                [T.Worked("I", currents.BankWorstA, "A", "worst current", "/currents/bankWorstA")],
+                houseRule: "inverter-run-current"
+            );
     }
 }

@@ -6,10 +6,21 @@ using InkyBadger.Core.Working;
 namespace InkyBadger.Core.Work;
 
 /// <summary>
-/// A run to be sized: where its figures stand in the Evaluation, the document's run, its class of fuse, design current [A] with the terms it
-/// comes from, nominal and low volts, length nobody has measured [m], drop limit (a fraction), joints of its loop.
+/// A run to be sized: where its figures stand in the Evaluation, the document's run, its class of fuse, design current [A] with the terms
+/// it comes from, nominal and low volts, length nobody has measured [m], drop limit (a fraction), joints of its loop.
 /// </summary>
-internal sealed record RunSpec(string Pointer, Run Run, FuseClass Fuse, double DesignA, double NominalV, double LowV, double AssumedLengthM, double DropLimit, int BoltedJoints, int FuseJoints)
+internal sealed record RunSpec(
+    string Pointer,
+    Run Run,
+    FuseClass Fuse,
+    double DesignA,
+    double NominalV,
+    double LowV,
+    double AssumedLengthM,
+    double DropLimit,
+    int BoltedJoints,
+    int FuseJoints
+)
 {
     /// <summary>What the run is called in the labels of its working.</summary>
     public string Name { get; init; } = "main run";
@@ -58,35 +69,83 @@ internal static class RunWork
         var advised = selected.Choice is { } c ? new CableOption(c.Row.Size, c.Conductors, c.AmpacityA, c.DropFraction) : null;
         // A pinned size that the practice does not list cannot be judged; the finding of that place says so.
         var trial = run.Size is { } size
-            ? input.Practice.Has(size) ? CableSelect.Try(input, input.Practice.Get(size), run.Parallel ?? 1) : null
+            ? input.Practice.Has(size)
+                ? CableSelect.Try(input, input.Practice.Get(size), run.Parallel ?? 1)
+                : null
             : selected.Choice;
         var shared = trial is null ? null : Uneven(run, trial.Conductors);
         var lengthM = shared?.MeanM ?? input.LengthM;
-        CableAmpacityResult? ampacity = trial is null ? null : Cable.Ampacity(trial.Row, input.AmbientC, Bundled(input, trial.Conductors), trial.Conductors, input.AllowAboveOne);
+        CableAmpacityResult? ampacity = trial is null
+            ? null
+            : Cable.Ampacity(trial.Row, input.AmbientC, Bundled(input, trial.Conductors), trial.Conductors, input.AllowAboveOne);
         double? ampacityA = ampacity?.AmpacityA * (shared?.Factor ?? 1);
-        double? oneWay = trial is null ? null : Cable.Resistance(trial.Row.Conductor.R20MilliohmPerM, lengthM, trial.ConductorC, trial.Conductors);
+        double? oneWay = trial is null
+            ? null
+            : Cable.Resistance(trial.Row.Conductor.R20MilliohmPerM, lengthM, trial.ConductorC, trial.Conductors);
         var joints = Cable.Joints(spec.BoltedJoints, spec.FuseJoints);
         var dropV = spec.DesignA * (2 * oneWay + joints);
-        var result = new RunResult(run.Id, lengthM, run.LengthM is not null || shared is not null, input.Practice.Id, input.AmbientC ?? 0, input.BundledConductors, Insulation(run, input.Practice),
-            spec.DesignA, wantedA, spec.Fuse.Id, spec.Fuse.Label, run.Fuse.Class is not null, ratingA, run.Fuse.RatingA is not null, advisedRating,
+        var result = new RunResult(
+            run.Id,
+            lengthM,
+            run.LengthM is not null || shared is not null,
+            input.Practice.Id,
+            input.AmbientC ?? 0,
+            input.BundledConductors,
+            Insulation(run, input.Practice),
+            spec.DesignA,
+            wantedA,
+            spec.Fuse.Id,
+            spec.Fuse.Label,
+            run.Fuse.Class is not null,
+            ratingA,
+            run.Fuse.RatingA is not null,
+            advisedRating,
             run.Fuse.DistanceM ?? RunStage.AssumedFuseDistanceM,
-            run.Size ?? trial?.Row.Size, run.Size is null ? trial?.Conductors ?? 1 : run.Parallel ?? 1, run.Size is not null, advised, selected.Governs, selected.Unmet,
-            trial?.Row.Conductor.AreaMm2, ampacity?.TableA, ampacity?.AmbientFactor, ampacity?.BundleFactor, shared?.WorstShare, ampacityA, trial?.ConductorC, oneWay,
-            spec.BoltedJoints, spec.FuseJoints, joints, dropV, dropV / spec.NominalV, dropV / spec.LowV, input.DropLimitFraction, spec.HasEnd ? spec.LowV - dropV : null, spec.DesignA * dropV);
-        if (scene.Tape is { } tape) WriteWorking(tape, spec, result, input, trial, shared);
+            run.Size ?? trial?.Row.Size,
+            run.Size is null ? trial?.Conductors ?? 1 : run.Parallel ?? 1,
+            run.Size is not null,
+            advised,
+            selected.Governs,
+            selected.Unmet,
+            trial?.Row.Conductor.AreaMm2,
+            ampacity?.TableA,
+            ampacity?.AmbientFactor,
+            ampacity?.BundleFactor,
+            shared?.WorstShare,
+            ampacityA,
+            trial?.ConductorC,
+            oneWay,
+            spec.BoltedJoints,
+            spec.FuseJoints,
+            joints,
+            dropV,
+            dropV / spec.NominalV,
+            dropV / spec.LowV,
+            input.DropLimitFraction,
+            spec.HasEnd ? spec.LowV - dropV : null,
+            spec.DesignA * dropV
+        );
+        if (scene.Tape is { } tape)
+            WriteWorking(tape, spec, result, input, trial, shared);
         return result;
     }
 
-    private static int Bundled(CableSelectInput input, int conductors) => input.BundledConductors == 1 ? 1 : Math.Min(999, input.BundledConductors + 2 * (conductors - 1));
+    private static int Bundled(CableSelectInput input, int conductors) =>
+        input.BundledConductors == 1 ? 1 : Math.Min(999, input.BundledConductors + 2 * (conductors - 1));
 
     /// <summary>Thermosetting insulation of 70 or 75 °C has no figure of its own: the gentler one stands in.</summary>
-    private static InsulationKind Insulation(Run run, CablePractice practice) => practice.InsulationC >= 90 ? run.Insulation ?? InsulationKind.Thermoplastic : InsulationKind.Thermoplastic;
+    private static InsulationKind Insulation(Run run, CablePractice practice) =>
+        practice.InsulationC >= 90 ? run.Insulation ?? InsulationKind.Thermoplastic : InsulationKind.Thermoplastic;
 
-    /// <summary>Conductors in parallel of unequal length: the shortest takes more than its share, so that all together carry less.</summary>
+    /// <summary>
+    /// Conductors in parallel of unequal length: the shortest takes more than its share, so that all together carry less.
+    /// </summary>
     private static UnevenLengths? Uneven(Run run, int conductors)
     {
-        if (conductors < 2 || run.ConductorLengthsM.Count != conductors) return null;
-        double sum = 0, shortest = double.MaxValue;
+        if (conductors < 2 || run.ConductorLengthsM.Count != conductors)
+            return null;
+        double sum = 0,
+            shortest = double.MaxValue;
         foreach (var metres in run.ConductorLengthsM)
         {
             sum += 1 / metres;
@@ -103,55 +162,188 @@ internal static class RunWork
         var at = spec.Pointer;
         spec.WriteDesign?.Invoke(tape);
         var design = T.Worked("I", r.DesignA, "A", "design current", at + "/designA");
-        tape.Write(at + "/wantedA", $"least rating of the fuse, {spec.Name}", r.WantedA, "A", "7.1", "{m} × {I}", [T.Assumed("m", Fuse.Margin, "", "margin against nuisance"), design]);
+        tape.Write(
+            at + "/wantedA",
+            $"least rating of the fuse, {spec.Name}",
+            r.WantedA,
+            "A",
+            "7.1",
+            "{m} × {I}",
+            [T.Assumed("m", Fuse.Margin, "", "margin against nuisance"), design]
+        );
         if (r.RatingA is { } rating)
-            tape.Write(at + "/ratingA", $"rating of the fuse, {spec.Name}", rating, "rating", "7.1", null,
-            [
-                r.RatingPinned ? T.You("r", rating, "rating", "pinned by you", "/runs") : T.Table("r", rating, "rating", $"next rating of {r.FuseLabel}", "fuses"),
-                T.Worked("w", r.WantedA, "A", "least", at + "/wantedA"),
-            ], r.RatingPinned ? "You chose this rating; least is what the current asks for." : "The smallest rating that is made in this class at or above the least.", "fuse-protects-cable");
-        if (trial is null) return;
+            tape.Write(
+                at + "/ratingA",
+                $"rating of the fuse, {spec.Name}",
+                rating,
+                "rating",
+                "7.1",
+                null,
+                [
+                    r.RatingPinned
+                        ? T.You("r", rating, "rating", "pinned by you", "/runs")
+                        : T.Table("r", rating, "rating", $"next rating of {r.FuseLabel}", "fuses"),
+                    T.Worked("w", r.WantedA, "A", "least", at + "/wantedA"),
+                ],
+                r.RatingPinned
+                    ? "You chose this rating; least is what the current asks for."
+                    : "The smallest rating that is made in this class at or above the least.",
+                "fuse-protects-cable"
+            );
+        if (trial is null)
+            return;
         var practice = input.Practice.Id;
-        tape.Write(at + "/areaMm2", $"cross-section of the cable, {spec.Name}", r.AreaMm2, "mm2", "6.4", null,
-        [
-            T.Table("A", trial.Row.Conductor.AreaMm2, "mm2", Say.Size(trial.Row.Size, trial.Conductors), "conductors"),
-            T.Worked("i", r.AmpacityA, "A", "carries", at + "/ampacityA"), .. r.RatingA is null ? Array.Empty<Term>() : [T.Worked("f", r.RatingA, "rating", "fuse", at + "/ratingA")],
-            T.Worked("d", r.DropFraction, "fraction", "drop", at + "/dropFraction"),
-        ], r.SizePinned ? "Pinned by you." : $"The smallest size that carries the current, is protected by the fuse and keeps the drop: here {GovernsWord(r.Governs)} decides.", "fuse-protects-cable");
+        tape.Write(
+            at + "/areaMm2",
+            $"cross-section of the cable, {spec.Name}",
+            r.AreaMm2,
+            "mm2",
+            "6.4",
+            null,
+            [
+                T.Table("A", trial.Row.Conductor.AreaMm2, "mm2", Say.Size(trial.Row.Size, trial.Conductors), "conductors"),
+                T.Worked("i", r.AmpacityA, "A", "carries", at + "/ampacityA"),
+                .. r.RatingA is null ? Array.Empty<Term>() : [T.Worked("f", r.RatingA, "rating", "fuse", at + "/ratingA")],
+                T.Worked("d", r.DropFraction, "fraction", "drop", at + "/dropFraction"),
+            ],
+            r.SizePinned
+                ? "Pinned by you."
+                : $"The smallest size that carries the current, is protected by the fuse and keeps the drop: here "
+                    + $"{GovernsWord(r.Governs)} decides.",
+            "fuse-protects-cable"
+        );
         Term[] carries =
         [
             T.Table("t", r.TableA, "A", $"{trial.Row.Size}, {practice}, typical", "ampacity"),
-            T.Table("f", r.AmbientFactor, "", $"at {Say.Number(r.AmbientC)} °C", "ampacity"), T.Table("b", r.BundleFactor, "", input.BundledConductors == 1 ? "nothing touches" : $"{input.BundledConductors} touch", "bundling"),
-            T.You("m", r.Conductors, "", "in parallel", "/runs"), .. shared is null ? Array.Empty<Term>() : [T.You("u", shared.Factor, "", "unequal lengths", "/runs")],
-        ];
-        tape.Write(at + "/ampacityA", $"what the cable carries here, {spec.Name}", r.AmpacityA, "A", "6.3", shared is null ? "{t} × {f} × {b} × {m}" : "{t} × {f} × {b} × {m} × {u}", carries,
-            shared is null ? null : $"The shortest of them takes {Say.Percent(shared.WorstShare)} of the current and must not be overloaded.", practice.Contains("metric") ? "cable-practice-metric" : "cable-practice-awg");
-        var free = Cable.Temperature(trial.Row, r.DesignA, r.AmbientC, Bundled(input, trial.Conductors), trial.Conductors);
-        tape.Write(at + "/conductorC", $"temperature of the loaded copper, {spec.Name}", r.ConductorC, "°C", "6.1", free.Capped ? null : "{a} + ({i} − {r}) × ({I} ÷ ({t} × {b} × {m})) × ({I} ÷ ({t} × {b} × {m}))",
-        [
-            T.Rule("a", r.AmbientC, "°C", "the place", "ambient"), T.Table("i", trial.Row.InsulationC, "°C", "insulation", "ampacity"), T.Table("r", trial.Row.ReferenceC, "°C", "of the table", "ampacity"),
-            design, T.Table("t", r.TableA, "A", trial.Row.Size, "ampacity"), T.Table("b", r.BundleFactor, "", "touching", "bundling"), T.You("m", r.Conductors, "", "in parallel", "/runs"),
-        ], free.Capped ? "Held at what the insulation bears: the cable is overloaded or the place is too hot." : null, "ambient");
-        var length = r.LengthPinned ? T.You("L", r.LengthM, "m", shared is null ? spec.Ends : "harmonic mean of the lengths", "/runs") : T.Assumed("L", r.LengthM, "m", "not measured yet");
-        tape.Write(at + "/oneWayOhm", $"resistance of the cable one way, {spec.Name}", r.OneWayOhm, "ohm", "6.1", "{r} ÷ 1000 × (1 + 0.00393 × ({T} − 20)) × {L} ÷ {m}",
-        [
-            T.Table("r", trial.Row.Conductor.R20MilliohmPerM, "mΩ/m", trial.Row.Size, "conductors"), T.Worked("T", r.ConductorC, "°C", "copper", at + "/conductorC"), length,
+            T.Table("f", r.AmbientFactor, "", $"at {Say.Number(r.AmbientC)} °C", "ampacity"),
+            T.Table(
+                "b",
+                r.BundleFactor,
+                "",
+                input.BundledConductors == 1 ? "nothing touches" : $"{input.BundledConductors} touch",
+                "bundling"
+            ),
             T.You("m", r.Conductors, "", "in parallel", "/runs"),
-        ]);
-        tape.Write(at + "/jointsOhm", $"resistance of the joints, {spec.Name}", r.JointsOhm, "ohm", "6.2", "({n} × {b} + {k} × {f}) ÷ 1000",
-        [
-            T.Assumed("n", r.BoltedJoints, "", "bolted connections, shunt"), T.Assumed("b", 0.1, "mΩ", "each, typical"), T.Assumed("k", r.FuseJoints, "", "fuse and switch"), T.Assumed("f", 0.2, "mΩ", "each, typical"),
-        ]);
-        tape.Write(at + "/dropV", $"drop over the loop, {spec.Name}", r.DropV, "V", "6.2", "{I} × (2 × {R} + {J})",
-            [design, T.Worked("R", r.OneWayOhm, "ohm", "cable one way", at + "/oneWayOhm"), T.Worked("J", r.JointsOhm, "ohm", "joints", at + "/jointsOhm")]);
-        tape.Write(at + "/dropFraction", $"drop of the nominal volts, {spec.Name}", r.DropFraction, "fraction", "6.2", "{d} ÷ {V}",
-            [T.Worked("d", r.DropV, "V", "over the loop", at + "/dropV"), Volts("V", spec.NominalV, "nominal", spec.NominalPointer)], houseRule: "drop-limit-main");
-        tape.Write(at + "/endV", spec.LowPointer is null ? $"left at the end, {spec.Name}" : $"left at the end, the bank nearly empty, {spec.Name}", r.EndV, "V", "6.2", "{V} − {d}",
-            [Volts("V", spec.LowV, spec.LowPointer is null ? "converter’s output" : "under load, nearly empty", spec.LowPointer), T.Worked("d", r.DropV, "V", "over the loop", at + "/dropV")]);
-        tape.Write(at + "/heatW", $"heat in the loop at full load, {spec.Name}", r.HeatW, "W", "6.2", "{I} × {d}", [design, T.Worked("d", r.DropV, "V", "over the loop", at + "/dropV")]);
+            .. shared is null ? Array.Empty<Term>() : [T.You("u", shared.Factor, "", "unequal lengths", "/runs")],
+        ];
+        tape.Write(
+            at + "/ampacityA",
+            $"what the cable carries here, {spec.Name}",
+            r.AmpacityA,
+            "A",
+            "6.3",
+            shared is null ? "{t} × {f} × {b} × {m}" : "{t} × {f} × {b} × {m} × {u}",
+            carries,
+            shared is null
+                ? null
+                : $"The shortest of them takes {Say.Percent(shared.WorstShare)} of the current and must not be overloaded.",
+            practice.Contains("metric") ? "cable-practice-metric" : "cable-practice-awg"
+        );
+        var free = Cable.Temperature(trial.Row, r.DesignA, r.AmbientC, Bundled(input, trial.Conductors), trial.Conductors);
+        tape.Write(
+            at + "/conductorC",
+            $"temperature of the loaded copper, {spec.Name}",
+            r.ConductorC,
+            "°C",
+            "6.1",
+            free.Capped ? null : "{a} + ({i} − {r}) × ({I} ÷ ({t} × {b} × {m})) × ({I} ÷ ({t} × {b} × {m}))",
+            [
+                T.Rule("a", r.AmbientC, "°C", "the place", "ambient"),
+                T.Table("i", trial.Row.InsulationC, "°C", "insulation", "ampacity"),
+                T.Table("r", trial.Row.ReferenceC, "°C", "of the table", "ampacity"),
+                design,
+                T.Table("t", r.TableA, "A", trial.Row.Size, "ampacity"),
+                T.Table("b", r.BundleFactor, "", "touching", "bundling"),
+                T.You("m", r.Conductors, "", "in parallel", "/runs"),
+            ],
+            free.Capped ? "Held at what the insulation bears: the cable is overloaded or the place is too hot." : null,
+            "ambient"
+        );
+        var length = r.LengthPinned
+            ? T.You("L", r.LengthM, "m", shared is null ? spec.Ends : "harmonic mean of the lengths", "/runs")
+            : T.Assumed("L", r.LengthM, "m", "not measured yet");
+        tape.Write(
+            at + "/oneWayOhm",
+            $"resistance of the cable one way, {spec.Name}",
+            r.OneWayOhm,
+            "ohm",
+            "6.1",
+            "{r} ÷ 1000 × (1 + 0.00393 × ({T} − 20)) × {L} ÷ {m}",
+            [
+                T.Table("r", trial.Row.Conductor.R20MilliohmPerM, "mΩ/m", trial.Row.Size, "conductors"),
+                T.Worked("T", r.ConductorC, "°C", "copper", at + "/conductorC"),
+                length,
+                T.You("m", r.Conductors, "", "in parallel", "/runs"),
+            ]
+        );
+        tape.Write(
+            at + "/jointsOhm",
+            $"resistance of the joints, {spec.Name}",
+            r.JointsOhm,
+            "ohm",
+            "6.2",
+            "({n} × {b} + {k} × {f}) ÷ 1000",
+            [
+                T.Assumed("n", r.BoltedJoints, "", "bolted connections, shunt"),
+                T.Assumed("b", 0.1, "mΩ", "each, typical"),
+                T.Assumed("k", r.FuseJoints, "", "fuse and switch"),
+                T.Assumed("f", 0.2, "mΩ", "each, typical"),
+            ]
+        );
+        tape.Write(
+            at + "/dropV",
+            $"drop over the loop, {spec.Name}",
+            r.DropV,
+            "V",
+            "6.2",
+            "{I} × (2 × {R} + {J})",
+            [
+                design,
+                T.Worked("R", r.OneWayOhm, "ohm", "cable one way", at + "/oneWayOhm"),
+                T.Worked("J", r.JointsOhm, "ohm", "joints", at + "/jointsOhm"),
+            ]
+        );
+        tape.Write(
+            at + "/dropFraction",
+            $"drop of the nominal volts, {spec.Name}",
+            r.DropFraction,
+            "fraction",
+            "6.2",
+            "{d} ÷ {V}",
+            [T.Worked("d", r.DropV, "V", "over the loop", at + "/dropV"), Volts("V", spec.NominalV, "nominal", spec.NominalPointer)],
+            houseRule: "drop-limit-main"
+        );
+        tape.Write(
+            at + "/endV",
+            spec.LowPointer is null ? $"left at the end, {spec.Name}" : $"left at the end, the bank nearly empty, {spec.Name}",
+            r.EndV,
+            "V",
+            "6.2",
+            "{V} − {d}",
+            [
+                Volts("V", spec.LowV, spec.LowPointer is null ? "converter’s output" : "under load, nearly empty", spec.LowPointer),
+                T.Worked("d", r.DropV, "V", "over the loop", at + "/dropV"),
+            ]
+        );
+        tape.Write(
+            at + "/heatW",
+            $"heat in the loop at full load, {spec.Name}",
+            r.HeatW,
+            "W",
+            "6.2",
+            "{I} × {d}",
+            [design, T.Worked("d", r.DropV, "V", "over the loop", at + "/dropV")]
+        );
     }
 
-    private static Term Volts(string key, double volts, string label, string? pointer) => pointer is null ? T.Assumed(key, volts, "V", label) : T.Worked(key, volts, "V", label, pointer);
+    private static Term Volts(string key, double volts, string label, string? pointer) =>
+        pointer is null ? T.Assumed(key, volts, "V", label) : T.Worked(key, volts, "V", label, pointer);
 
-    private static string GovernsWord(CableLimit? governs) => governs switch { CableLimit.Drop => "the drop", CableLimit.Fuse => "the fuse", _ => "the current" };
+    private static string GovernsWord(CableLimit? governs) =>
+        governs switch
+        {
+            CableLimit.Drop => "the drop",
+            CableLimit.Fuse => "the fuse",
+            _ => "the current",
+        };
 }

@@ -7,64 +7,168 @@ using InkyBadger.Core.Working;
 namespace InkyBadger.Core.Work;
 
 /// <summary>
-/// The fuses of the parallel strings, which are alike: whether the house rule asks for them, whether they are there, class and rating as advised
-/// or chosen, and each string's own figures. <paramref name="LeadAmpacityA"/>: what the conductor behind each carries.
+/// The fuses of the parallel strings, which are alike: whether the house rule asks for them, whether they are there, class and rating as
+/// advised or chosen, and each string's own figures. <paramref name="LeadAmpacityA"/>: what the conductor behind each carries.
 /// </summary>
 public sealed record StringFusesPlan(
-    bool Asked, bool Fitted, string FuseClass, string FuseLabel, bool ClassPinned, double? RatingA, bool RatingPinned, double? AdvisedRatingA, double MaxDcV, double InterruptA,
-    double GreatestV, double LeadAmpacityA, IReadOnlyList<StringFuse> Strings, bool Fits);
+    bool Asked,
+    bool Fitted,
+    string FuseClass,
+    string FuseLabel,
+    bool ClassPinned,
+    double? RatingA,
+    bool RatingPinned,
+    double? AdvisedRatingA,
+    double MaxDcV,
+    double InterruptA,
+    double GreatestV,
+    double LeadAmpacityA,
+    IReadOnlyList<StringFuse> Strings,
+    bool Fits
+);
 
-/// <summary>A fuse in each parallel string by the house rule, in the document's run <see cref="Run.StringsId"/> where anything of them was chosen (method, 7.3).</summary>
+/// <summary>
+/// A fuse in each parallel string by the house rule, in the document's run <see cref="Run.StringsId"/> where anything of them was chosen
+/// (method, 7.3).
+/// </summary>
 public static class StringFuseStage
 {
     public static Step<StringFusesPlan> Work(BankWork w)
     {
-        var (scene, bank, main, network, protection, pack) = (w.Scene, w.Bank.Need(), w.MainRun.Need(), w.Network.Need(), w.Protection.Need(), w.Pack.Need());
-        if (bank.Parallel == 1) return new Gap(Station.Cables, "/parallel", "one string alone needs no fuse of its own");
+        var (scene, bank, main, network, protection, pack) = (
+            w.Scene,
+            w.Bank.Need(),
+            w.MainRun.Need(),
+            w.Network.Need(),
+            w.Protection.Need(),
+            w.Pack.Need()
+        );
+        if (bank.Parallel == 1)
+            return new Gap(Station.Cables, "/parallel", "one string alone needs no fuse of its own");
         var run = scene.Bank.Runs.FirstOrDefault(r => r.Id == Run.StringsId);
         var rule = RuleOf(scene.Rules.Word("fuse-each-string"));
         var asked = rule == StringFuseRule.Always || rule == StringFuseRule.ThreeOrMore && bank.Parallel >= 3;
         var fitted = run is null ? asked : !run.Fuse.Absent;
-        var fuse = FuseClasses.AtVolts(FuseClasses.Get(run?.Fuse.Class is { } id && FuseClasses.Has(id) ? id : RunStage.AdvisedClass), protection.GreatestChargingV);
+        var fuse = FuseClasses.AtVolts(
+            FuseClasses.Get(run?.Fuse.Class is { } id && FuseClasses.Has(id) ? id : RunStage.AdvisedClass),
+            protection.GreatestChargingV
+        );
         // The fuse protects what lies between the string and the rail: a lead on bus bars, a jumper's size of copper on rails.
-        var behind = network.Style == WiringStyle.BusBars ? network.Lead : bank.Series > 1 ? network.Jumper : network.Link;
+        var behind =
+            network.Style == WiringStyle.BusBars ? network.Lead
+            : bank.Series > 1 ? network.Jumper
+            : network.Link;
         var strings = pack.Strings.Select(s => Of(s, behind.AmpacityA, main.DesignA)).ToList();
         var load = w.Currents.Value is { BankWorstA: > 0 } currents ? currents.BankWorstA : (double?)null;
         var wired = w.Wired.Need().InFault;
         var cellV = Chemistries.Get(bank.Unit.Chemistry).CellOpenV;
         // Alike in every string: the rating of the one that carries most.
-        var own = StringFuses.Work(wired, strings, fuse, StringFuseRule.Always, bank.Cells, cellV, protection.GreatestChargingV, load).Strings!;
+        var own = StringFuses
+            .Work(wired, strings, fuse, StringFuseRule.Always, bank.Cells, cellV, protection.GreatestChargingV, load)
+            .Strings!;
         var advised = own.Any(f => f.RatingA is null) ? null : own.Max(f => f.RatingA);
-        var judged = (run?.Fuse.RatingA ?? advised) is { } rating ? StringFuses.Rated(own, strings, fuse, rating, protection.GreatestChargingV) : own;
-        var result = new StringFusesPlan(asked, fitted, fuse.Id, fuse.Label, run?.Fuse.Class is not null, run?.Fuse.RatingA ?? advised, run?.Fuse.RatingA is not null, advised, fuse.MaxDcV, fuse.InterruptA,
-            protection.GreatestChargingV, behind.AmpacityA, judged, judged.All(f => f.Fails.Count == 0));
-        if (scene.Tape is { } tape) WriteWorking(tape, result, protection, network.CeilingA is not null);
+        var judged = (run?.Fuse.RatingA ?? advised) is { } rating
+            ? StringFuses.Rated(own, strings, fuse, rating, protection.GreatestChargingV)
+            : own;
+        var result = new StringFusesPlan(
+            asked,
+            fitted,
+            fuse.Id,
+            fuse.Label,
+            run?.Fuse.Class is not null,
+            run?.Fuse.RatingA ?? advised,
+            run?.Fuse.RatingA is not null,
+            advised,
+            fuse.MaxDcV,
+            fuse.InterruptA,
+            protection.GreatestChargingV,
+            behind.AmpacityA,
+            judged,
+            judged.All(f => f.Fails.Count == 0)
+        );
+        if (scene.Tape is { } tape)
+            WriteWorking(tape, result, protection, network.CeilingA is not null);
         return result;
     }
 
-    private static StringFuseRule RuleOf(string word) => word switch { "none" => StringFuseRule.None, "always" => StringFuseRule.Always, _ => StringFuseRule.ThreeOrMore };
+    private static StringFuseRule RuleOf(string word) =>
+        word switch
+        {
+            "none" => StringFuseRule.None,
+            "always" => StringFuseRule.Always,
+            _ => StringFuseRule.ThreeOrMore,
+        };
 
     /// <summary>However much its units would allow, a string never carries more than the whole bank is asked for.</summary>
-    private static FusedString Of(PackString s, double ampacityA, double mostA) => new(Math.Min(mostA, s.LimitA ?? double.MaxValue), ampacityA, s.PeakA);
+    private static FusedString Of(PackString s, double ampacityA, double mostA) =>
+        new(Math.Min(mostA, s.LimitA ?? double.MaxValue), ampacityA, s.PeakA);
 
     private static void WriteWorking(Tape tape, StringFusesPlan r, ProtectionResult protection, bool limited)
     {
         foreach (var (i, f) in r.Strings.Index())
         {
             var name = Say.StringName(i + 1);
-            tape.Write($"/stringFuses/strings/{i}/greatestA", $"the most in string {name}", f.GreatestA, "A", "7.3", null,
-                [T.Worked("s", null, "fraction", "its share", $"/network/shares/{i}"), .. limited ? [T.Worked("c", null, "A", "ceiling", "/network/ceilingA")] : Array.Empty<Term>(), T.Worked("I", null, "A", "full load", "/mainRun/designA")],
-                "Its share of the bank’s ceiling, but never more than the whole bank is asked for, or, if more, what it carries when any one string drops out at full load and others follow.", "fuse-each-string");
-            tape.Write($"/stringFuses/strings/{i}/wantedA", $"least rating of string {name}’s fuse", f.WantedA, "A", "7.3", "{m} × {g}",
-                [T.Assumed("m", Fuse.Margin, "", "margin against nuisance"), T.Worked("g", f.GreatestA, "A", "the most in it", $"/stringFuses/strings/{i}/greatestA")]);
-            tape.Write($"/stringFuses/strings/{i}/shortCircuitA", $"what the other strings push into a short in string {name}", f.ShortCircuitA, "A", "5.4", null,
-                [T.Worked("U", protection.OpenV, "V", "open circuit", "/protection/openV")], "The network of the other strings, at their open-circuit volts, into a short at this string’s fuse.");
+            tape.Write(
+                $"/stringFuses/strings/{i}/greatestA",
+                $"the most in string {name}",
+                f.GreatestA,
+                "A",
+                "7.3",
+                null,
+                [
+                    T.Worked("s", null, "fraction", "its share", $"/network/shares/{i}"),
+                    .. limited ? [T.Worked("c", null, "A", "ceiling", "/network/ceilingA")] : Array.Empty<Term>(),
+                    T.Worked("I", null, "A", "full load", "/mainRun/designA"),
+                ],
+                "Its share of the bank’s ceiling, but never more than the whole bank is asked for, or, if more, what it carries "
+                    + "when any one string drops out at full load and others follow.",
+                "fuse-each-string"
+            );
+            tape.Write(
+                $"/stringFuses/strings/{i}/wantedA",
+                $"least rating of string {name}’s fuse",
+                f.WantedA,
+                "A",
+                "7.3",
+                "{m} × {g}",
+                [
+                    T.Assumed("m", Fuse.Margin, "", "margin against nuisance"),
+                    T.Worked("g", f.GreatestA, "A", "the most in it", $"/stringFuses/strings/{i}/greatestA"),
+                ]
+            );
+            tape.Write(
+                $"/stringFuses/strings/{i}/shortCircuitA",
+                $"what the other strings push into a short in string {name}",
+                f.ShortCircuitA,
+                "A",
+                "5.4",
+                null,
+                [T.Worked("U", protection.OpenV, "V", "open circuit", "/protection/openV")],
+                "The network of the other strings, at their open-circuit volts, into a short at this string’s fuse."
+            );
         }
         if (r.RatingA is { } rating)
-            tape.Write("/stringFuses/ratingA", "rating of the string fuses", rating, "rating", "7.3", null,
-            [
-                r.RatingPinned ? T.You("r", rating, "rating", "pinned by you", "/runs") : T.Table("r", rating, "rating", $"next rating of {r.FuseLabel}", "fuses"),
-                T.Worked("w", r.Strings.Max(f => f.WantedA), "A", "least", $"/stringFuses/strings/{r.Strings.Index().MaxBy(f => f.Item.WantedA).Index}/wantedA"),
-            ], r.RatingPinned ? "You chose this rating." : "The smallest rating made at or above the least, alike in every string.", "fuse-each-string");
+            tape.Write(
+                "/stringFuses/ratingA",
+                "rating of the string fuses",
+                rating,
+                "rating",
+                "7.3",
+                null,
+                [
+                    r.RatingPinned
+                        ? T.You("r", rating, "rating", "pinned by you", "/runs")
+                        : T.Table("r", rating, "rating", $"next rating of {r.FuseLabel}", "fuses"),
+                    T.Worked(
+                        "w",
+                        r.Strings.Max(f => f.WantedA),
+                        "A",
+                        "least",
+                        $"/stringFuses/strings/{r.Strings.Index().MaxBy(f => f.Item.WantedA).Index}/wantedA"
+                    ),
+                ],
+                r.RatingPinned ? "You chose this rating." : "The smallest rating made at or above the least, alike in every string.",
+                "fuse-each-string"
+            );
     }
 }
