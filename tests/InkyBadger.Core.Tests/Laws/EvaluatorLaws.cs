@@ -366,7 +366,7 @@ public static class Documents
         );
 }
 
-[Properties(Arbitrary = [typeof(Documents)], MaxTest = 400)]
+[Laws(typeof(Documents))]
 public class EvaluatorLaws
 {
     /// <summary>No exception, no NaN and no infinity leaves the Evaluator, with or without the tape.</summary>
@@ -506,7 +506,7 @@ public class EvaluatorLaws
     }
 
     /// <summary>What is asked for apart is total too, and every change it offers gives a document that is accepted.</summary>
-    [Property(MaxTest = 80)]
+    [Property]
     public void What_is_asked_for_apart_is_total(DesignDocument design)
     {
         Assert.NotEmpty(JsonSerializer.Serialize(BankAtLoad.Work(design, 0, null), DesignFormat.Options));

@@ -32,7 +32,7 @@ public static class Ladders
 }
 
 /// <summary>What Kirchhoff and common sense say of every bank.</summary>
-[Properties(Arbitrary = [typeof(Ladders)], MaxTest = 300)]
+[Laws(typeof(Ladders))]
 public class NetworkLaws
 {
     [Property]

@@ -34,7 +34,7 @@ public static class MixedLoads
     }
 }
 
-[Properties(Arbitrary = [typeof(MixedLoads)], MaxTest = 150)]
+[Laws(typeof(MixedLoads))]
 public class RunDownLaws
 {
     private const double StepS = 60;
