@@ -8,7 +8,7 @@ using InkyBadger.Core.Reference;
 using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Working;
 
-BenchmarkSwitcher.FromTypes([typeof(EvaluatorBenchmarks), typeof(BuildBenchmarks), typeof(LongLists)]).Run(args);
+BenchmarkSwitcher.FromTypes([typeof(EvaluatorBenchmarks), typeof(NetworkBenchmarks), typeof(BuildBenchmarks), typeof(LongLists)]).Run(args);
 
 /// <summary>What a key press costs in the core: the flagship, all stages, without and with its working, and the ladder.</summary>
 [MemoryDiagnoser]
@@ -16,8 +16,17 @@ public class EvaluatorBenchmarks
 {
     private readonly DesignDocument bus = DemoDesigns.All[0];
 
+    /// <summary>Every figure, and nothing found.</summary>
     [Benchmark(Baseline = true)]
+    public BankEvaluation Figures() => new SiteWork(bus)[0].Evaluation(headlines: false);
+
+    /// <summary>With what is found, and nothing tried yet.</summary>
+    [Benchmark]
     public Evaluation Evaluate() => Evaluator.Evaluate(bus);
+
+    /// <summary>With every mend tried, and the changes it makes: what a screen is answered.</summary>
+    [Benchmark]
+    public int EvaluateWithMends() => Evaluator.Evaluate(bus).Findings.Sum(f => f.Mends.Sum(m => m.Changes.Count));
 
     [Benchmark]
     public Evaluation EvaluateWithWorking() => Evaluator.Evaluate(bus, new Tape());

@@ -9,37 +9,32 @@ public static class DesignDifference
     /// <param name="before">As the document has it.</param>
     /// <param name="after">As it is to be.</param>
     /// <param name="pointer">The bank's JSON pointer in the document.</param>
-    public static IReadOnlyList<DesignChange> Between(Bank before, Bank after, string pointer)
+    public static IReadOnlyList<DesignChange> Between(Bank before, Bank after, string pointer) =>
+        ReferenceEquals(before, after) ? [] : Between(NodeOf(before), after, pointer);
+
+    /// <inheritdoc cref="Between(Bank, Bank, string)"/>
+    internal static IReadOnlyList<DesignChange> Between(JsonNode before, Bank after, string pointer)
     {
         var changes = new List<DesignChange>();
-        if (ReferenceEquals(before, after))
-            return changes;
-        Walk(
-            JsonSerializer.SerializeToNode(before, DesignFormat.Options),
-            JsonSerializer.SerializeToNode(after, DesignFormat.Options),
-            pointer,
-            changes
-        );
+        Walk(before, NodeOf(after), pointer, changes);
         return changes;
     }
 
+    internal static JsonNode NodeOf(Bank bank) => JsonSerializer.SerializeToNode(bank, DesignFormat.Options)!;
+
     private static void Walk(JsonNode? before, JsonNode? after, string at, List<DesignChange> changes)
     {
-        if (JsonNode.DeepEquals(before, after))
+        if (before is null && after is null)
             return;
-        if (before is JsonObject a && after is JsonObject b && a.Count == b.Count && b.All(p => a.ContainsKey(p.Key)))
+        // The same type writes the same fields, in the same order.
+        if (before is JsonObject a && after is JsonObject b && a.Count == b.Count)
         {
             foreach (var (key, value) in b)
-                Walk(
-                    a[key],
-                    value,
-                    $"{at}/{key.Replace("~", "~0", StringComparison.Ordinal).Replace("/", "~1", StringComparison.Ordinal)}",
-                    changes
-                );
+                Walk(a[key], value, $"{at}/{key}", changes);
             return;
         }
         // A list that only grew at its end, or of which entries changed in their places.
-        if (before is JsonArray { Count: > 0 } old && after is JsonArray list && list.Count >= old.Count && IsOfObjects(old))
+        if (before is JsonArray { Count: > 0 } old && after is JsonArray list && list.Count >= old.Count && old[0] is JsonObject)
         {
             for (var i = 0; i < old.Count; i++)
                 Walk(old[i], list[i], $"{at}/{i}", changes);
@@ -47,8 +42,7 @@ public static class DesignDifference
                 changes.Add(new(at + "/-", list[i]?.DeepClone()));
             return;
         }
-        changes.Add(new(at, after?.DeepClone()));
+        if (!JsonNode.DeepEquals(before, after))
+            changes.Add(new(at, after?.DeepClone()));
     }
-
-    private static bool IsOfObjects(JsonArray list) => list.All(e => e is JsonObject);
 }

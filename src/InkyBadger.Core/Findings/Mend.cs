@@ -1,3 +1,4 @@
+using System.Text.Json.Nodes;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Work;
 
@@ -11,11 +12,8 @@ public sealed record Mend(string Label, string Outcome, IReadOnlyList<DesignChan
 {
     private Func<BankWork, string>? promise;
 
-    internal static Mend Of(MendOffer offer, BankWork now, BankWork then) =>
-        new(offer.Label, offer.Promise(then), DesignDifference.Between(now.Document, offer.Then, now.Scene.Pointer))
-        {
-            promise = offer.Promise,
-        };
+    internal static Mend Of(MendOffer offer, JsonNode before, string pointer, BankWork then) =>
+        new(offer.Label, offer.Promise(then), DesignDifference.Between(before, offer.Then, pointer)) { promise = offer.Promise };
 
     /// <summary>The same words of another work on the same bank: once it is pressed they must be these.</summary>
     public string OutcomeOf(BankWork pressed) => promise!(pressed);
@@ -32,6 +30,8 @@ internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> know
 {
     private readonly Dictionary<Bank, (BankWork Work, List<Finding> Findings)> tried = new(ReferenceEqualityComparer.Instance);
 
+    private JsonNode? before;
+
     public List<Mend> Kept(Finding finding, IEnumerable<MendOffer> offers)
     {
         var kept = new List<Mend>();
@@ -45,7 +45,7 @@ internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> know
                 continue;
             if (offer.Group is { } of)
                 done.Add(of);
-            kept.Add(Mend.Of(offer, scene.Work, work));
+            kept.Add(Mend.Of(offer, before ??= DesignDifference.NodeOf(scene.Work.Document), scene.Work.Scene.Pointer, work));
         }
         return kept;
     }
