@@ -25,6 +25,22 @@ public sealed record HouseRule(
             _ => Typical,
         };
 
+    private readonly double? cautiousNumber = Read(Cautious);
+    private readonly double? typicalNumber = Read(Typical);
+    private readonly double? leanNumber = Read(Lean);
+
+    /// <summary>The set's value as a number; null: it is a word.</summary>
+    public double? NumberOf(RuleSet set) =>
+        set switch
+        {
+            RuleSet.Cautious => cautiousNumber,
+            RuleSet.Lean => leanNumber,
+            _ => typicalNumber,
+        };
+
+    private static double? Read(string text) =>
+        double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) ? number : null;
+
     /// <summary>Whether a number, or a word, is a value of this rule.</summary>
     public bool Accepts(JsonElement value) =>
         value.ValueKind switch
@@ -103,8 +119,8 @@ public sealed class DesignRules(HouseRuleChoice choice)
     /// <summary>The number, or null where the rule says a word such as <c>none</c>.</summary>
     public double? NumberOrNone(string id)
     {
-        if (IsOwn(id) && choice.Own[id].ValueKind == JsonValueKind.Number)
-            return choice.Own[id].GetDouble();
-        return double.TryParse(Word(id), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) ? number : null;
+        if (!IsOwn(id))
+            return HouseRuleTable.Get(id).NumberOf(choice.Set);
+        return choice.Own[id].ValueKind == JsonValueKind.Number ? choice.Own[id].GetDouble() : null;
     }
 }

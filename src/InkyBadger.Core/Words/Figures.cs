@@ -47,15 +47,17 @@ public static class Figures
         return $"{number} {band.Unit}";
     }
 
+    private static readonly string[] Fixed = ["N0", "N1", "N2", "N3", "N4", "N5", "N6"];
+    private static readonly string[] AsNeeded = ["#,0", "#,0.#", "#,0.##", "#,0.###", "#,0.####", "#,0.#####", "#,0.######"];
+
     /// <summary>A number with its thousands parted, and a true minus.</summary>
     public static string Number(double value, int decimals, bool asNeeded = false)
     {
-        var format = asNeeded ? "#,0." + new string('#', decimals) : "N" + decimals;
         // By its decimal digits, as one reads them: 1.005 is a half.
-        var text =
-            Math.Abs(value) < 1e15
-                ? Math.Round((decimal)value, decimals, MidpointRounding.AwayFromZero).ToString(format, CultureInfo.InvariantCulture)
-                : value.ToString(format, CultureInfo.InvariantCulture);
+        var rounded = Math.Abs(value) < 1e15 ? (double)Math.Round((decimal)value, decimals, MidpointRounding.AwayFromZero) : value;
+        var text = rounded.ToString(asNeeded ? AsNeeded[decimals] : Fixed[decimals], CultureInfo.InvariantCulture);
+        if (rounded >= 0)
+            return text;
         return text.Replace('-', '−');
     }
 
