@@ -11,13 +11,17 @@ namespace InkyBadger.Core;
 /// </summary>
 public static class Evaluator
 {
-    public static Evaluation Evaluate(DesignDocument design, Tape? tape = null)
+    /// <param name="design">Any that is admitted.</param>
+    /// <param name="tape">Takes the working; null: nobody asked.</param>
+    /// <param name="mends">Whether findings may be asked what can be done about them; each such trial is an evaluation of its own.</param>
+    public static Evaluation Evaluate(DesignDocument design, Tape? tape = null, bool mends = true)
     {
         var site = new SiteWork(design, tape);
         var banks = new List<BankEvaluation>(site.Count);
         var findings = new List<Finding>();
+        var budget = new MendBudget();
         for (var i = 0; i < site.Count; i++)
-            banks.Add(FindingRules.Evaluate(site[i], findings));
+            banks.Add(FindingRules.Evaluate(site[i], findings, budget: budget, mends: mends));
         // The gravest first; within a grade the order of the work stays.
         var sorted = findings.Index().OrderBy(f => f.Item.Grade).ThenBy(f => f.Index).Select(f => f.Item).ToList();
         return new(

@@ -47,7 +47,7 @@ public class InverterTests
     [InlineData("""{ "key": "x", "name": "Mine", "systemV": 24, "continuousW": -1, "surgeW": 9000, "efficiency": 0.9 }""", "/continuousW")]
     [InlineData(
         """{ "key": "x", "name": "Mine", "systemV": 24, "continuousW": 4500, "surgeW": 9000, "efficiency": 0.9, """
-            + """"overload": [{ "seconds": 5, "watts": 6000 }, { "seconds": 1, "watts": 5000 }] }"""",
+            + """ "overload": [{ "seconds": 5, "watts": 6000 }, { "seconds": 1, "watts": 5000 }] }""",
         "/overload/1"
     )]
     [InlineData("""{ "key": "x", "name": "Mine", "colour": "red" }""", "/colour")]

@@ -300,9 +300,14 @@ public class LoadTests
         var patterns = Directory
             .GetFiles(Path.Combine(RunningServer.Root, "src"), "*.cs", SearchOption.AllDirectories)
             .Where(f => !f.Contains("/obj/", StringComparison.Ordinal))
-            .SelectMany(File.ReadLines)
+            // A statement may take several lines.
+            .SelectMany(f => File.ReadAllText(f).Split(';'))
             .Where(l =>
-                System.Text.RegularExpressions.Regex.IsMatch(l, @"\bRegex\b.*\bnew\b|Regex\.(Match|IsMatch|Replace|Split)|GeneratedRegex")
+                System.Text.RegularExpressions.Regex.IsMatch(
+                    l,
+                    @"\bRegex\b[^{}]*\bnew\b|Regex\.(Match|IsMatch|Replace|Split)|GeneratedRegex",
+                    System.Text.RegularExpressions.RegexOptions.Singleline
+                )
             )
             .ToList();
         Assert.NotEmpty(patterns);

@@ -14,10 +14,11 @@ public sealed class FindingScene
     /// <param name="work">The bank in hand.</param>
     /// <param name="results">All its stages.</param>
     /// <param name="known">Everything that is found in the design, complete once somebody asks for a mend; null: nobody will.</param>
-    public FindingScene(BankWork work, BankEvaluation results, IReadOnlyList<Finding>? known = null)
+    /// <param name="budget">How much may be tried on the whole design.</param>
+    internal FindingScene(BankWork work, BankEvaluation results, IReadOnlyList<Finding>? known = null, MendBudget? budget = null)
     {
         (Work, Results) = (work, results);
-        trials = known is null ? null : new(this, known);
+        trials = known is null ? null : new(this, known, budget ?? new());
     }
 
     public BankWork Work { get; }
@@ -133,7 +134,13 @@ public static class FindingRules
     ];
 
     /// <summary>One bank whole, and what is found about it.</summary>
-    internal static BankEvaluation Evaluate(BankWork w, List<Finding> findings, bool headlines = true)
+    internal static BankEvaluation Evaluate(
+        BankWork w,
+        List<Finding> findings,
+        bool headlines = true,
+        MendBudget? budget = null,
+        bool mends = true
+    )
     {
         var bank = w.Evaluation(headlines);
         foreach (var gap in w.Refused)
@@ -149,7 +156,7 @@ public static class FindingRules
                     []
                 )
             );
-        Collect(new(w, bank, findings), findings);
+        Collect(new(w, bank, mends ? findings : null, budget), findings);
         return bank;
     }
 

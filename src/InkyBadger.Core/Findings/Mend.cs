@@ -25,8 +25,31 @@ public sealed record Mend(string Label, string Outcome, IReadOnlyList<DesignChan
 /// </summary>
 public sealed record MendOffer(string Label, Func<BankWork, string> Promise, Bank Then, string? Group = null);
 
+/// <summary>
+/// How much is tried on one design: each trial costs what the bank is long, and of a list without end only the mends of its gravest findings
+/// are looked for. Designs as people make them never come near it.
+/// </summary>
+internal sealed class MendBudget
+{
+    /// <summary>Some two hundred trials of a usual bank, three of the longest that is admitted.</summary>
+    private const int Most = 12_000;
+    private const int Each = 20,
+        EachRun = 4;
+
+    private int left = Most;
+
+    public bool Spend(Bank bank)
+    {
+        var cost = Each + EachRun * bank.Runs.Count + bank.Demand.Loads.Sum(l => 1 + (l.Windows?.Count ?? 0));
+        if (left < cost)
+            return false;
+        left -= cost;
+        return true;
+    }
+}
+
 /// <summary>Tries the offers of a finding on the design, once somebody asks what can be done about it.</summary>
-internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> known)
+internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> known, MendBudget budget)
 {
     private readonly Dictionary<Bank, (BankWork Work, List<Finding> Findings)> tried = new(ReferenceEqualityComparer.Instance);
 
@@ -40,8 +63,7 @@ internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> know
         {
             if (offer.Group is { } group && done.Contains(group) || ReferenceEquals(offer.Then, scene.Work.Document))
                 continue;
-            var (work, then) = Try(offer.Then);
-            if (!Keeps(finding, then))
+            if (Try(offer.Then) is not var (work, then) || !Keeps(finding, then))
                 continue;
             if (offer.Group is { } of)
                 done.Add(of);
@@ -50,10 +72,13 @@ internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> know
         return kept;
     }
 
-    private (BankWork Work, List<Finding> Findings) Try(Bank bank)
+    /// <summary>Null where there is no more to spend.</summary>
+    private (BankWork Work, List<Finding> Findings)? Try(Bank bank)
     {
         if (tried.TryGetValue(bank, out var before))
             return before;
+        if (!budget.Spend(bank))
+            return null;
         var work = scene.Work.With(bank);
         var findings = new List<Finding>();
         FindingRules.Evaluate(work, findings, headlines: false);

@@ -18,7 +18,8 @@ public static class EvaluateEndpoints
             .WithTags("evaluate")
             .WithSummary("Work a design out; nothing is stored")
             .WithDescription(
-                "The body is a design by docs/format/design.schema.json. working: a figure’s JSON pointer for its equation, or all."
+                "The body is a design by docs/format/design.schema.json. working: a figure’s JSON pointer for its equation, or all. "
+                    + "mends: false leaves out what can be done about each finding, which is tried on the design and takes its time."
             )
             .Accepts<JsonObject>("application/json")
             .Produces<EvaluateAnswer>()
@@ -37,15 +38,21 @@ public static class EvaluateEndpoints
             .ProducesProblem(400);
     }
 
-    private static async Task<IResult> Evaluate(HttpRequest request, DesignReader reader, string? working, CancellationToken stop)
+    private static async Task<IResult> Evaluate(
+        HttpRequest request,
+        DesignReader reader,
+        string? working,
+        bool? mends,
+        CancellationToken stop
+    )
     {
         var reading = await reader.ReadAsync(request, stop);
         if (reading.Design is null)
             return Problems.NotAccepted(reading.Faults);
         if (string.IsNullOrEmpty(working))
-            return Results.Ok(new EvaluateAnswer(Evaluator.Evaluate(reading.Design), null));
+            return Results.Ok(new EvaluateAnswer(Evaluator.Evaluate(reading.Design, mends: mends ?? true), null));
         var tape = new Tape(working == "all" ? null : working);
-        var evaluation = Evaluator.Evaluate(reading.Design, tape);
+        var evaluation = Evaluator.Evaluate(reading.Design, tape, mends ?? true);
         if (tape.IsFull)
             return Problems.NotAccepted([new("working", "has more equations than one answer holds: ask for one figure by its pointer")]);
         IReadOnlyList<Equation> equations =

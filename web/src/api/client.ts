@@ -132,7 +132,16 @@ export const api = {
     ),
   giveKey: async (key: string) => done(await client.POST('/api/key' as never, { body: { key } } as never)),
   evaluate: async (design: Design, working?: string) =>
-    unwrap(await client.POST('/api/evaluate', { params: { query: { working } }, body: design as unknown as Body })),
+    unwrap(
+      await client.POST('/api/evaluate', {
+        params: { query: { working, mends: false } },
+        body: design as unknown as Body,
+      }),
+    ),
+  /** What can be done about each finding: every mend is tried on the design, so it is asked for apart. */
+  mends: async (design: Design, signal?: AbortSignal) =>
+    unwrap(await client.POST('/api/evaluate', { params: {}, body: design as unknown as Body, signal })).evaluation
+      .findings,
   ladder: async (design: Design, bank: number) =>
     unwrap(await client.POST('/api/ladder', { params: { query: { bank } }, body: design as unknown as Body })),
   whatIfs: async (design: Design, bank: number, signal?: AbortSignal) =>

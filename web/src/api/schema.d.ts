@@ -119,12 +119,13 @@ export interface paths {
         put?: never;
         /**
          * Work a design out; nothing is stored
-         * @description The body is a design by docs/format/design.schema.json. working: a figure’s JSON pointer for its equation, or all.
+         * @description The body is a design by docs/format/design.schema.json. working: a figure’s JSON pointer for its equation, or all. mends: false leaves out what can be done about each finding, which is tried on the design and takes its time.
          */
         post: {
             parameters: {
                 query?: {
                     working?: string;
+                    mends?: boolean;
                 };
                 header?: never;
                 path?: never;
@@ -2243,7 +2244,10 @@ export interface components {
             /** Format: double */
             chargeA: null | number;
         };
-        /** @description The conductor from the negative bus to chassis, hull or earth: its size as advised or chosen, how many lie in parallel, and the least cross-section of all together [mm²]. */
+        /**
+         * @description The conductor from the negative bus to chassis, hull or earth: its size as advised or chosen, how many lie in parallel, and the least
+         *     cross-section of all together [mm²].
+         */
         BondingResult: {
             size: null | string;
             /** Format: double */
@@ -2262,10 +2266,7 @@ export interface components {
             /** Format: int32 */
             advisedConductors: number;
         };
-        /**
-         * @description A build worked out whole: what it is, its bill, what it gives (AC watts null: no inverter), what it takes, and how it ages. double? Build.AskedWh
-         *     is what the demand wants usable; double Build.EvenTotal counts the units' price for that alone. Wrong builds say why.
-         */
+        /** @description A build worked out whole: what it is, its bill, what it gives (AC watts null: no inverter), what it takes, and how it ages. double? Build.AskedWh is what the demand wants usable; double Build.EvenTotal counts the units' price for that alone. Wrong builds say why. */
         Build: {
             key: string;
             choice: components["schemas"]["BuildChoice"];
@@ -2360,7 +2361,10 @@ export interface components {
             /** @description The same for the same build, every time. */
             key: string;
         };
-        /** @description Two to five builds side by side: the figures, what wins on what, where it turns, and the hour's rate, cycles a year and years that count. */
+        /**
+         * @description Two to five builds side by side: the figures, what wins on what, where it turns, and the hour's rate, cycles a year and years that
+         *     count.
+         */
         BuildComparison: {
             builds: components["schemas"]["Build"][];
             verdict: string[];
@@ -2375,8 +2379,8 @@ export interface components {
             years: number;
         };
         /**
-         * @description Where the comparison turns: at this value A and B cost the same (whole cost; for cycles, cost a delivered kWh), A cheaper below or above it.
-         *     Null value: no sensible one turns it. For a price the unit it is of, and what it is now.
+         * @description Where the comparison turns: at this value A and B cost the same (whole cost; for cycles, cost a delivered kWh), A cheaper below or above
+         *     it. Null value: no sensible one turns it. For a price the unit it is of, and what it is now.
          */
         BuildFlip: {
             kind: components["schemas"]["FlipKind"];
@@ -2390,7 +2394,10 @@ export interface components {
             aCheaperBelow: boolean;
             sentence: string;
         };
-        /** @description How the units of a build stand: so many across, deep and high, the room they take with the gaps between them [mm], whether it is in the space given. */
+        /**
+         * @description How the units of a build stand: so many across, deep and high, the room they take with the gaps between them [mm], whether it is in the
+         *     space given.
+         */
         BuildLayout: {
             /** Format: int32 */
             across: number;
@@ -2438,8 +2445,8 @@ export interface components {
             cyclesPerYear: null | number;
         };
         /**
-         * @description The bus: where it lies on the main run [m], what is lost up to it and left there at full load [V], out and back to it at 20 °C [Ω], and what
-         *     the bank can push into a short there [A]. Both poles of the loop with everything that sits on them, to the inverter's terminals.
+         * @description The bus: where it lies on the main run [m], what is lost up to it and left there at full load [V], out and back to it at 20 °C [Ω], and
+         *     what the bank can push into a short there [A]. Both poles of the loop with everything that sits on them, to the inverter's terminals.
          */
         BusResult: {
             /** Format: double */
@@ -2473,8 +2480,8 @@ export interface components {
             dropFraction: number;
         };
         /**
-         * @description Pieces of cable to cut alike: pole and colour, ends, size, how many, length each [m], lug and stud at either end, insulating covers of all of
-         *     them, and what is written on the label.
+         * @description Pieces of cable to cut alike: pole and colour, ends, size, how many, length each [m], lug and stud at either end, insulating covers of
+         *     all of them, and what is written on the label.
          */
         CableRow: {
             label: string;
@@ -2539,8 +2546,9 @@ export interface components {
         };
         /**
          * @description A run's fuse where it stands: cable to it from the post and back at 20 °C [Ω] and what the bank can push there [A] (null: a converter
-         *     limits it, or there is no bank yet); the volts it must bear; what fails. ReliesOn: the fuse upstream that breaks a short
-         *     this one cannot; BackedToA: what the one upstream breaks, whether it is needed or not. The start of its load [A], how long the start lasts and about how long the fuse carries it; how long the cable stands a short.
+         *     limits it, or there is no bank yet); the volts it must bear; what fails. ReliesOn: the fuse upstream that breaks a
+         *     short this one cannot; BackedToA: what the one upstream breaks, whether it is needed or not. The start of its load
+         *     [A], how long the start lasts and about how long the fuse carries it; how long the cable stands a short.
          */
         CircuitFuse: {
             /** Format: double */
@@ -2576,7 +2584,8 @@ export interface components {
         CircuitKind: "inverter" | "panel" | "branch" | "converter-in" | "converter-out" | "charge" | "own" | "join" | "further-inverter";
         /**
          * @description A run beyond the bus: id, what it is for, its ends, the run it hangs on, the loads on it or its source (indices), why it carries what it
-         *     carries, its cable, its fuse, and both poles with what sits on them. Behind: a converter stands between it and the bank.
+         *     carries, its cable, its fuse, and both poles with what sits on them. Behind: a converter stands between it and the
+         *     bank.
          */
         CircuitResult: {
             id: string;
@@ -2636,8 +2645,8 @@ export interface components {
             chargingW: number;
         };
         /**
-         * @description Currents at the bank [A]: the inverter's by the house rule of its run, the DC loads' peak, everything that leaves the bank, what of it is
-         *     beside the inverter (DC loads, runs of one's own, further inverters, other banks), and what charges.
+         * @description Currents at the bank [A]: the inverter's by the house rule of its run, the DC loads' peak, everything that leaves the bank, what of it
+         *     is beside the inverter (DC loads, runs of one's own, further inverters, other banks), and what charges.
          */
         CurrentsResult: {
             /** Format: double */
@@ -3035,8 +3044,8 @@ export interface components {
          */
         FuseFailure: "rating" | "cable" | "voltage" | "interrupt";
         /**
-         * @description A fuse to buy and fit: where, how many alike, class, rating, volts and amperes it must and can break, conductor from the source to it [m], and
-         *     the cable it protects. Chosen: class or rating was pinned.
+         * @description A fuse to buy and fit: where, how many alike, class, rating, volts and amperes it must and can break, conductor from the source to it
+         *     [m], and the cable it protects. Chosen: class or rating was pinned.
          */
         FuseRow: {
             name: string;
@@ -3139,7 +3148,10 @@ export interface components {
              * @description Hours a day it is left on, 0 to 24; null: as long as its loads need.
              */
             onH: null | number;
-            /** @description What its outlets feed, and how: `transfer` (pass-through), `panel` (by a selector), `sockets` (its own only), or in one's own words. */
+            /**
+             * @description What its outlets feed, and how: `transfer` (pass-through), `panel` (by a selector), `sockets` (its own only), or in
+             *     one's own words.
+             */
             feeds: null | string;
             charger: null | components["schemas"]["ChargerFeed"];
         };
@@ -3392,8 +3404,8 @@ export interface components {
         /** @enum {unknown} */
         LoopPart: "post" | "fuse" | "switch" | "shunt" | "bus" | "inverter" | "begin" | "end";
         /**
-         * @description A place on a pole of a run: metres of cable from the post, or from where the run begins, volts lost up to it and past it at the design current, and the same at
-         *     the worst instant (null without a start).
+         * @description A place on a pole of a run: metres of cable from the post, or from where the run begins, volts lost up to it and past it at the design
+         *     current, and the same at the worst instant (null without a start).
          */
         LoopPoint: {
             part: components["schemas"]["LoopPart"];
@@ -3446,8 +3458,8 @@ export interface components {
             totalPrice: number;
         };
         /**
-         * @description The bank as it is wired. The `Held` amperes are the greatest while the main fuse holds its rating, of the links of either rail and of
-         *     any string, all in or any one out.
+         * @description The bank as it is wired. The `Held` amperes are the greatest while the main fuse holds its rating, of the links of either rail and
+         *     of any string, all in or any one out.
          */
         NetworkResult: {
             style: components["schemas"]["WiringStyle"];
@@ -3544,8 +3556,9 @@ export interface components {
             altitudeM: null | number;
         };
         /**
-         * @description A conductor of the bank as it stands, at full load: which one (rail; string; after which string or unit), size, length one way [m], resistance
-         *     with its two lugs [Ω], amperes, what it carries at most, volts lost and heat [W]. Own: it differs from the rest.
+         * @description A conductor of the bank as it stands, at full load: which one (rail; string; after which string or unit), size, length one way [m],
+         *     resistance with its two lugs [Ω], amperes, what it carries at most, volts lost and heat [W]. Own: it differs from the
+         *     rest.
          */
         PlacedAmps: {
             kind: components["schemas"]["ConductorKind"];
@@ -3949,8 +3962,8 @@ export interface components {
             ampacityA: number;
         };
         /**
-         * @description A size tried on a run: what it carries here, drops and heats, what its copper with lugs costs out and back, which limits it keeps, whether it
-         *     is the one that is laid, and the one that is advised.
+         * @description A size tried on a run: what it carries here, drops and heats, what its copper with lugs costs out and back, which limits it keeps,
+         *     whether it is the one that is laid, and the one that is advised.
          */
         SizeTrial: {
             size: string;
@@ -4029,8 +4042,8 @@ export interface components {
          */
         StringFuseFailure: "rating" | "bms" | "cable" | "voltage" | "interrupt";
         /**
-         * @description The fuses of the parallel strings, which are alike: whether the house rule asks for them, whether they are there, class and rating as advised
-         *     or chosen, and each string's own figures. LeadAmpacityA: what the conductor behind each carries.
+         * @description The fuses of the parallel strings, which are alike: whether the house rule asks for them, whether they are there, class and rating as
+         *     advised or chosen, and each string's own figures. LeadAmpacityA: what the conductor behind each carries.
          */
         StringFusesPlan: {
             asked: boolean;
