@@ -35,6 +35,9 @@ public sealed record BankFiguresResult(
 /// <summary>What S × P units make together (method, 4.2).</summary>
 public static class BankFigures
 {
+    /// <summary>Energy of so many ampere-hours at nominal volts, and what of it is used down to the depth of discharge [Wh].</summary>
+    public static (double RatedWh, double UsableWh) Energy(double nominalV, double ah, double dod) => (nominalV * ah, nominalV * ah * dod);
+
     /// <exception cref="Refusal">Names the offending input.</exception>
     public static BankFiguresResult Work(BankFiguresInput input)
     {
@@ -52,9 +55,9 @@ public static class BankFigures
         var units = input.Series * input.Parallel;
         var volts = input.Series * input.UnitV;
         var ah = input.Parallel * input.UnitAh;
-        var wh = volts * ah;
+        var (rated, usable) = Energy(volts, ah, input.Dod);
         // The real wiring's ceiling, where it is known, is less than the sum of the limits.
         var amps = input.CeilingA ?? input.Parallel * input.UnitContinuousA;
-        return new(units, volts, ah, wh, wh * input.Dod, amps, amps * volts, units * input.UnitMassKg, units * input.UnitPrice);
+        return new(units, volts, ah, rated, usable, amps, amps * volts, units * input.UnitMassKg, units * input.UnitPrice);
     }
 }

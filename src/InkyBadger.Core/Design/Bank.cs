@@ -58,20 +58,7 @@ public sealed record Bank
             }
             : this with
             {
-                Runs =
-                [
-                    .. Runs,
-                    change(
-                        id == Run.MainId
-                            ? new Run
-                            {
-                                Id = id,
-                                From = "bank",
-                                To = "inverter",
-                            }
-                            : new Run { Id = id }
-                    ),
-                ],
+                Runs = [.. Runs, change(id == Run.MainId ? Run.AdvisedMain : new Run { Id = id })],
             };
 }
 

@@ -14,15 +14,7 @@ public static class NewDesign
                     Id = "b1",
                     Name = "House bank",
                     Inverters = [new() { Id = "i1" }],
-                    Runs =
-                    [
-                        new()
-                        {
-                            Id = Run.MainId,
-                            From = "bank",
-                            To = "inverter",
-                        },
-                    ],
+                    Runs = [Run.AdvisedMain],
                 },
             ],
         };

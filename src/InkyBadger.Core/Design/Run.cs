@@ -24,6 +24,15 @@ public sealed record Run
     /// <summary>The id of the run from the bank's post to the bus, and on to the inverter as long as that has no run of its own.</summary>
     public const string MainId = "main";
 
+    /// <summary>A main run that is advised in everything.</summary>
+    public static Run AdvisedMain { get; } =
+        new()
+        {
+            Id = MainId,
+            From = "bank",
+            To = "inverter",
+        };
+
     /// <summary>The id of the inverter's own run from the bus.</summary>
     public const string InverterId = "inverter";
 

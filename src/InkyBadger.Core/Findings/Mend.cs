@@ -26,8 +26,8 @@ public sealed record Mend(string Label, string Outcome, IReadOnlyList<DesignChan
 public sealed record MendOffer(string Label, Func<BankWork, string> Promise, Bank Then, string? Group = null);
 
 /// <summary>
-/// How much is tried on one design: each trial costs what the bank is long, and of a list without end only the mends of its gravest findings
-/// are looked for. Designs as people make them never come near it.
+/// How much is tried on one design: each trial costs what the bank is long, and of a list without end only the mends of its gravest
+/// findings are looked for. Designs as people make them never come near it.
 /// </summary>
 internal sealed class MendBudget
 {

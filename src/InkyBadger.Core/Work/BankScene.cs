@@ -18,7 +18,7 @@ public sealed record BankScene(DesignDocument Design, Bank Bank, int Index, Desi
     public IEnumerable<InverterChoice> FurtherInverters => Bank.Inverters.Skip(1);
 
     /// <summary>The main run as the design has it, or one that is advised in everything.</summary>
-    public Run MainRun => Find(Run.MainId) ?? AdvisedRun;
+    public Run MainRun => Find(Run.MainId) ?? Run.AdvisedMain;
 
     /// <summary>Whether the inverter hangs on the bus by a run and a fuse of its own; else the main run goes on to it.</summary>
     public bool HasInverterRun => Inverter is not null && Find(Run.InverterId) is not null;
@@ -39,13 +39,6 @@ public sealed record BankScene(DesignDocument Design, Bank Bank, int Index, Desi
 
     private const int FewRuns = 16;
     private (Bank Of, Dictionary<string, Run> ById)? runs;
-
-    private static readonly Run AdvisedRun = new()
-    {
-        Id = Run.MainId,
-        From = "bank",
-        To = "inverter",
-    };
 
     /// <summary>A length in the words of the design's units: metres, or feet.</summary>
     public string Length(double metres) => Say.Length(metres, Design.Display.Units);

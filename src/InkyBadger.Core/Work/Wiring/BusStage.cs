@@ -55,9 +55,8 @@ public static class BusStage
     /// <summary>A place nobody has measured is said to this [m].</summary>
     private const double Step = 0.05;
 
-    /// <summary>Bolted connections up to the bus on each pole; the shunt counts as one besides its two.</summary>
-    private const int PostAndBus = 2,
-        Shunt = 3;
+    /// <summary>Bolted connections of the shunt: itself besides its two.</summary>
+    private const int Shunt = 3;
 
     public static Step<BusResult> Work(BankWork w)
     {
