@@ -55,7 +55,7 @@ public class BankTests
         bench.ClickText("[data-testid=cascade] button", "All strings in");
         bench.WaitUntil(() => Tried(bench, "A") == "82.6 A", "all in again");
         bench.ClickText("button", "full load");
-        bench.WaitUntil(() => bench.Has("[data-ptr='/network/shares/0']"), "its own figures again");
+        bench.WaitUntil(() => bench.Has("[data-ptr='/network/strings/shares/0']"), "its own figures again");
     }
 
     /// <summary>A conductor is pointed at: its figures open their working, its own length is typed, and the sharing follows.</summary>
@@ -66,7 +66,7 @@ public class BankTests
         bench.OpenDesign("Marrow Lane", "bank");
         bench.Click("[data-conductor='4']");
         bench.WaitUntil(() => bench.Text("[data-testid=conductor]").Contains("Positive link A to B", StringComparison.Ordinal), "its name");
-        bench.Click("[data-ptr='/network/conductors/4/heatW']");
+        bench.Click("[data-ptr='/network/copper/placed/4/heatW']");
         // 96.6 A squared through 0.386 mΩ/m × 0.35 m and two lugs.
         bench.WaitUntil(
             () => bench.Text("section.working").Contains("heat in the positive link A to B", StringComparison.Ordinal),

@@ -248,12 +248,12 @@ public class ScreenTests
     {
         using var bench = new Bench();
         bench.OpenDesign("Marrow Lane", "bank");
-        bench.Find("svg[role=group] [data-ptr='/network/shares/0']");
+        bench.Find("svg[role=group] [data-ptr='/network/strings/shares/0']");
         Assert.Equal(1L, bench.Run("return document.querySelectorAll('.paper svg[tabindex=\"0\"], .paper svg [tabindex=\"0\"]').length"));
         bench.Run("document.querySelector('.paper svg').focus()");
-        for (var i = 0; i < 30 && (string?)bench.Run("return document.activeElement.dataset.ptr") != "/network/shares/2"; i++)
+        for (var i = 0; i < 30 && (string?)bench.Run("return document.activeElement.dataset.ptr") != "/network/strings/shares/2"; i++)
             bench.Press(Keys.ArrowRight);
-        Assert.Equal("/network/shares/2", bench.Run("return document.activeElement.dataset.ptr"));
+        Assert.Equal("/network/strings/shares/2", bench.Run("return document.activeElement.dataset.ptr"));
         bench.Press(Keys.Enter);
         bench.WaitUntil(() => bench.Text("[data-testid=working-value]").Contains("21.6", StringComparison.Ordinal), "string C's share");
         bench.Press(Keys.Escape);

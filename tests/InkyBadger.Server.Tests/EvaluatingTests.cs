@@ -30,8 +30,8 @@ public class EvaluatingTests(AskedServer asked) : IClassFixture<AskedServer>
         var answer = await Evaluate(Documents.Bus);
         var bank = answer["evaluation"]!["banks"]![0]!;
         Assert.Equal(3200.7246, (double)bank["energy"]!["energyBankWh"]!, 4);
-        Assert.Equal(200, (double)bank["mainRun"]!["ratingA"]!);
-        Assert.Equal("50 mm²", (string)bank["mainRun"]!["size"]!);
+        Assert.Equal(200, (double)bank["mainRun"]!["fuse"]!["ratingA"]!);
+        Assert.Equal("50 mm²", (string)bank["mainRun"]!["cable"]!["size"]!);
         Assert.Equal(2, (int)answer["evaluation"]!["counts"]!["wrong"]!);
         Assert.Null(answer["working"]);
         Assert.Empty(JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray());
@@ -56,11 +56,11 @@ public class EvaluatingTests(AskedServer asked) : IClassFixture<AskedServer>
     public async Task Null_stays_as_advised_and_a_value_stays_pinned()
     {
         var free = (await Evaluate(Documents.Bus))["evaluation"]!["banks"]![0]!["mainRun"]!;
-        Assert.False((bool)free["sizePinned"]!);
+        Assert.False((bool)free["cable"]!["pinned"]!);
         var pinned = (await Evaluate(Documents.Bus.With("/banks/0/runs/0/size", "95 mm²")))["evaluation"]!["banks"]![0]!["mainRun"]!;
-        Assert.True((bool)pinned["sizePinned"]!);
-        Assert.Equal("95 mm²", (string)pinned["size"]!);
-        Assert.Equal("50 mm²", (string)pinned["advised"]!["size"]!);
+        Assert.True((bool)pinned["cable"]!["pinned"]!);
+        Assert.Equal("95 mm²", (string)pinned["cable"]!["size"]!);
+        Assert.Equal("50 mm²", (string)pinned["cable"]!["advised"]!["size"]!);
     }
 
     [Fact]

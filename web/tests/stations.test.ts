@@ -28,10 +28,10 @@ describe('the stations', () => {
 
   it('say the figure they are about', () => {
     const e = {
-      mainRun: { size: '35 mm²', conductors: 2, ratingA: 200 },
+      mainRun: { cable: { size: '35 mm²', conductors: 2 }, fuse: { ratingA: 200 } },
       currents: { bankWorstA: 1234 },
-      bank: { series: 2, parallel: 4, usableWh: 8192 },
-      network: { worstShare: 0.263 },
+      bank: { layout: { series: 2, parallel: 4 }, holds: { usableWh: 8192 } },
+      network: { strings: { worstShare: 0.263 } },
     } as unknown as BankEvaluation
     expect(live('cables', e)).toEqual({ before: 'fuse', figure: '200 A', after: 'on 2 × 35 mm²' })
     expect(live('voltage', e).figure).toBe('1.2 kA')

@@ -99,7 +99,9 @@ public static class BuildMaker
     }
 
     public static BuildChoice? ChoiceOf(BankEvaluation e) =>
-        e is { Bank: { } b, Network: { } n, Voltage: { } v } ? new(b.Unit, v.SystemV, b.Series, b.Parallel, n.Style) : null;
+        e is { Bank: { } b, Network: { } n, Voltage: { } v }
+            ? new(b.Unit, v.SystemV, b.Layout.Series, b.Layout.Parallel, n.Wiring.Style)
+            : null;
 
     private static Build? Of(BankWork w, Func<BankEvaluation, BuildChoice?> chosen, BuildTerms terms)
     {
@@ -111,15 +113,16 @@ public static class BuildMaker
         var unit = bank.Unit;
         var unitPrice = terms.UnitPrices.TryGetValue(unit.Key, out var own) ? own : design.Prices.Of(unit);
         var bill = BuildBill.Of(scene, e, unitPrice, HourRate(design, terms));
-        double? asked = bank.Sizing is { } sizing ? sizing.RatedWh * bank.Dod : null;
-        var units = bank.Units * unitPrice;
-        var even = asked is { } wanted && wanted < bank.UsableWh ? bill.Total - units * (1 - wanted / bank.UsableWh) : bill.Total;
+        double? asked = bank.Need.Sizing is { } sizing ? sizing.RatedWh * bank.Need.Dod : null;
+        var units = bank.Layout.Units * unitPrice;
+        var even =
+            asked is { } wanted && wanted < bank.Holds.UsableWh ? bill.Total - units * (1 - wanted / bank.Holds.UsableWh) : bill.Total;
         var cycles = Cycles(design, terms);
         var years = Years(design);
         var chemistry = Reference.Chemistries.Get(unit.Chemistry);
         var life = Cost.Delivered(
             units,
-            bank.UsableWh,
+            bank.Holds.UsableWh,
             years,
             cycles,
             unit.CalendarYears ?? chemistry.CalendarYears,
@@ -128,44 +131,44 @@ public static class BuildMaker
         // When a bank has served, its units alone are bought again.
         var paid = bill.Total + (life.Banks - 1) * units;
         List<string> wrong = [.. mine.Where(f => f.Grade <= Grade.Fault).OrderBy(f => f.Grade).Select(f => f.Title)];
-        if (bank.Sizing is { } s && bank.Parallel < s.Parallel)
-            wrong.Add($"{bank.Parallel} strings, where the demand asks for {s.Parallel}");
+        if (bank.Need.Sizing is { } s && bank.Layout.Parallel < s.Parallel)
+            wrong.Add($"{bank.Layout.Parallel} strings, where the demand asks for {s.Parallel}");
         var first = e.Chain?.Continuous is [{ } link, ..] ? link : null;
         var start = e.Chain?.AtStart is [{ } early, ..] ? early : null;
         return new()
         {
             Key = choice.Key,
             Choice = choice,
-            Name = NameOf(choice, bank.Units),
-            Units = bank.Units,
+            Name = NameOf(choice, bank.Layout.Units),
+            Units = bank.Layout.Units,
             UnitPrice = unitPrice,
             Bill = bill,
             NominalV = voltage.NominalV,
-            RatedWh = bank.RatedWh,
-            UsableWh = bank.UsableWh,
+            RatedWh = bank.Holds.RatedWh,
+            UsableWh = bank.Holds.UsableWh,
             AskedWh = asked,
             EvenTotal = even,
-            MoreThanAsked = asked > 0 && bank.UsableWh > asked * JustMore ? bank.UsableWh / asked - 1 : null,
+            MoreThanAsked = asked > 0 && bank.Holds.UsableWh > asked * JustMore ? bank.Holds.UsableWh / asked - 1 : null,
             ContinuousW = first?.AcW,
             Bottleneck = Word(first?.Name),
             StartW = start?.AcW,
             StartBottleneck = Word(start?.Name),
             WorstA = e.Currents?.BankWorstA ?? 0,
-            Cable = run.Size is { } size ? Say.Size(size, run.Conductors) : "none",
-            CableMm2 = run.AreaMm2,
-            CableConductors = run.Conductors,
-            FuseA = run.RatingA,
+            Cable = run.Cable.Size is { } size ? Say.Size(size, run.Cable.Conductors) : "none",
+            CableMm2 = run.Cable.AreaMm2,
+            CableConductors = run.Cable.Conductors,
+            FuseA = run.Fuse.RatingA,
             Inverter = e.Inverter?.Item is null ? null : e.Inverter.Name,
             HeaviestKg = unit.MassKg,
             MassKg = bank.MassKg,
-            Layout = BuildSpace.Of(unit, bank.Units, w.Document.Space),
+            Layout = BuildSpace.Of(unit, bank.Layout.Units, w.Document.Space),
             LeftWh = LeftWh(w, bank),
-            LeftAcW = bank.Parallel == 1 ? 0 : network.SurvivesAcW,
+            LeftAcW = bank.Layout.Parallel == 1 ? 0 : network.OneOut.SurvivesAcW,
             Growth = Grow(scene, bank, unitPrice, e),
             Communicates = unit.Communicates,
             LifeYears = life.LifeYears,
             BanksBought = life.Banks,
-            PerUsableKwh = bill.Total / (bank.UsableWh / 1000),
+            PerUsableKwh = bill.Total / (bank.Holds.UsableWh / 1000),
             PerDeliveredKwh = life.DeliveredKwh > 0 ? paid / life.DeliveredKwh : null,
             PerYear = paid / years,
             Wrong = wrong,
@@ -177,9 +180,11 @@ public static class BuildMaker
     private static double LeftWh(BankWork w, BankResult bank) =>
         w.Pack.Need() is var pack && pack.IsMixed
             ? Enumerable
-                .Range(1, bank.Parallel)
-                .Min(gone => pack.UsableWh(Enumerable.Range(1, bank.Parallel).Where(s => s != gone), bank.NominalV, bank.Dod))
-            : bank.UsableWh * (bank.Parallel - 1) / bank.Parallel;
+                .Range(1, bank.Layout.Parallel)
+                .Min(gone =>
+                    pack.UsableWh(Enumerable.Range(1, bank.Layout.Parallel).Where(s => s != gone), bank.Holds.NominalV, bank.Need.Dod)
+                )
+            : bank.Holds.UsableWh * (bank.Layout.Parallel - 1) / bank.Layout.Parallel;
 
     /// <summary>As one would say it; bus bars are said, the usual rails are not.</summary>
     private static string NameOf(BuildChoice choice, int units) =>
@@ -193,10 +198,10 @@ public static class BuildMaker
     {
         var most = scene.Rules.Number("most-strings");
         var not =
-            bank.Parallel >= bank.Unit.MaxParallel ? $"its maker allows {bank.Unit.MaxParallel} strings"
-            : bank.Parallel >= most ? $"the house rule allows {Say.Number(most)} strings"
+            bank.Layout.Parallel >= bank.Unit.MaxParallel ? $"its maker allows {bank.Unit.MaxParallel} strings"
+            : bank.Layout.Parallel >= most ? $"the house rule allows {Say.Number(most)} strings"
             : null;
         var fuse = e.StringFuses is { Fitted: true } s ? Reference.Parts.Fuse(s.FuseClass) : 0;
-        return new(bank.Series, bank.UsableWh / bank.Parallel, bank.Series * unitPrice + fuse, not);
+        return new(bank.Layout.Series, bank.Holds.UsableWh / bank.Layout.Parallel, bank.Layout.Series * unitPrice + fuse, not);
     }
 }

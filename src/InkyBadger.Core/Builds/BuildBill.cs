@@ -40,30 +40,32 @@ internal static class BuildBill
     public static BuildBillResult Of(BankScene scene, BankEvaluation e, double unitPrice, double hourRate)
     {
         var (bank, network, run) = (e.Bank!, e.Network!, e.MainRun!);
-        var busBars = network.Style == WiringStyle.BusBars;
+        var busBars = network.Wiring.Style == WiringStyle.BusBars;
         var chemistry = Chemistries.Get(bank.Unit.Chemistry);
-        var balanced = bank.Series > 1 && !bank.Unit.Communicates;
+        var balanced = bank.Layout.Series > 1 && !bank.Unit.Communicates;
         var byHand = balanced && scene.Rules.Word("series-balancer") == "by-hand";
         var bare = chemistry.IsLithium && bank.Unit.Bms is null;
         // A BMS of bare cells keeps them level too.
-        var balancers = balanced && !byHand && !bare ? bank.Parallel : 0;
+        var balancers = balanced && !byHand && !bare ? bank.Layout.Parallel : 0;
         var strings = e.StringFuses is { Fitted: true } s ? s : null;
         var hasSwitch = e.Bus?.HasSwitch ?? true;
-        var area = run.AreaMm2 ?? 0;
-        double SeriesLink() => network.Jumper.LengthM * Parts.CablePerM(network.Jumper.AreaMm2);
-        var beside = busBars ? network.Lead : network.Link;
-        var busA = Math.Max(run.DesignA, run.RatingA ?? 0);
+        var area = run.Cable.AreaMm2 ?? 0;
+        double SeriesLink() => network.Copper.Jumper.LengthM * Parts.CablePerM(network.Copper.Jumper.AreaMm2);
+        var beside = busBars ? network.Copper.Lead : network.Copper.Link;
+        var busA = Math.Max(run.DesignA, run.Fuse.RatingA ?? 0);
 
-        var seriesLinks = bank.Units - bank.Parallel;
+        var seriesLinks = bank.Layout.Units - bank.Layout.Parallel;
         var parallelLinks =
-            bank.Parallel == 1 && !busBars ? 0
-            : busBars ? 2 * bank.Parallel
-            : 2 * (bank.Parallel - 1);
+            bank.Layout.Parallel == 1 && !busBars ? 0
+            : busBars ? 2 * bank.Layout.Parallel
+            : 2 * (bank.Layout.Parallel - 1);
         var lugs = 2 * (seriesLinks + parallelLinks);
         var lugEach =
-            lugs == 0 ? 0 : (2 * seriesLinks * Parts.Lug(network.Jumper.AreaMm2) + 2 * parallelLinks * Parts.Lug(beside.AreaMm2)) / lugs;
+            lugs == 0
+                ? 0
+                : (2 * seriesLinks * Parts.Lug(network.Copper.Jumper.AreaMm2) + 2 * parallelLinks * Parts.Lug(beside.AreaMm2)) / lugs;
 
-        var lines = new List<BillLine> { new(BillPart.Units, bank.Unit.Name, bank.Units, unitPrice) };
+        var lines = new List<BillLine> { new(BillPart.Units, bank.Unit.Name, bank.Layout.Units, unitPrice) };
         void Add(BillPart part, string what, double count, double each)
         {
             if (count > 0)
@@ -72,11 +74,11 @@ internal static class BuildBill
         Add(
             BillPart.Protection,
             "BMS for a string of bare cells",
-            bare ? bank.Parallel : 0,
-            Parts.Bms(Math.Max(1, run.DesignA * network.WorstShare))
+            bare ? bank.Layout.Parallel : 0,
+            Parts.Bms(Math.Max(1, run.DesignA * network.Strings.WorstShare))
         );
         Add(BillPart.Balancers, "balancer", balancers, Parts.Balancer);
-        Add(BillPart.Links, $"jumper, {network.Jumper.Size}", seriesLinks, SeriesLink());
+        Add(BillPart.Links, $"jumper, {network.Copper.Jumper.Size}", seriesLinks, SeriesLink());
         Add(
             BillPart.Links,
             busBars ? $"bus lead, {beside.Size}" : $"rail link, {beside.Size}",
@@ -85,7 +87,7 @@ internal static class BuildBill
         );
         Add(BillPart.Links, "lug", lugs, lugEach);
         Add(BillPart.Links, "bus bar at the bank", busBars ? 2 : 0, Parts.BusBar(busA));
-        Add(BillPart.Fuses, $"main fuse, {run.FuseLabel.Split(',')[0]}", run.RatingA is null ? 0 : 1, Parts.Fuse(run.FuseClass));
+        Add(BillPart.Fuses, $"main fuse, {run.Fuse.Label.Split(',')[0]}", run.Fuse.RatingA is null ? 0 : 1, Parts.Fuse(run.Fuse.Class));
         Add(BillPart.Fuses, "string fuse", strings?.Strings.Count ?? 0, strings is null ? 0 : Parts.Fuse(strings.FuseClass));
         Add(BillPart.Switching, "disconnect", hasSwitch ? 1 : 0, Parts.Switch(run.DesignA));
         Add(BillPart.Switching, "bus bar", 2, Parts.BusBar(busA));
@@ -93,11 +95,11 @@ internal static class BuildBill
         {
             Add(
                 BillPart.Copper,
-                $"main cable, {Say.Size(run.Size!, run.Conductors)}, metre",
-                2 * run.LengthM * run.Conductors,
+                $"main cable, {Say.Size(run.Cable.Size!, run.Cable.Conductors)}, metre",
+                2 * run.Laid.LengthM * run.Cable.Conductors,
                 Parts.CablePerM(area)
             );
-            Add(BillPart.Copper, "lug of the main run", MainLugs * run.Conductors, Parts.Lug(area));
+            Add(BillPart.Copper, "lug of the main run", MainLugs * run.Cable.Conductors, Parts.Lug(area));
         }
         var inverter = e.Inverter;
         Add(BillPart.Inverter, inverter?.Name ?? "", inverter?.Item is null ? 0 : inverter.Stack, inverter?.Item?.Price ?? 0);
@@ -105,18 +107,18 @@ internal static class BuildBill
             Add(BillPart.Inverter, name, 1, price);
         Add(BillPart.Converter, "converter", e.Needs is { ConverterW: > 0 } ? 1 : 0, e.Needs?.ConverterPrice ?? 0);
         Add(BillPart.Monitor, "shunt and display", 1, Parts.Monitor);
-        var litres = bank.Unit.Size is { } size ? bank.Units * size.LengthMm * size.WidthMm * size.HeightMm / 1e6 : 0;
+        var litres = bank.Unit.Size is { } size ? bank.Layout.Units * size.LengthMm * size.WidthMm * size.HeightMm / 1e6 : 0;
         // A rack module stands in its rack.
         Add(BillPart.Box, bank.Unit.BreakerA is null ? "box" : "rack", litres > 0 ? 1 : 0, Parts.Box(Math.Max(1, litres)));
 
-        var input = new BuildCostInput(bank.Series, bank.Parallel, unitPrice) { OnBusBars = busBars };
+        var input = new BuildCostInput(bank.Layout.Series, bank.Layout.Parallel, unitPrice) { OnBusBars = busBars };
         var fittings =
-            (run.RatingA is null ? 0 : 1)
+            (run.Fuse.RatingA is null ? 0 : 1)
             + (strings?.Strings.Count ?? 0)
             + (hasSwitch ? 1 : 0)
             + 1
             + balancers
-            + (bare ? bank.Parallel : 0);
+            + (bare ? bank.Layout.Parallel : 0);
         var work = BuildWork.Work(input, fittings, bank.Unit.Chemistry == "flooded", byHand);
         Add(BillPart.Hours, "hour’s work", work.Hours, hourRate);
         return new(lines, lines.Sum(l => l.Price), work.Connections, work.Hours, work.UpkeepMinutesPerYear);

@@ -30,7 +30,7 @@ internal static class BankFindings
 
     private static Finding? Voltage(FindingScene s)
     {
-        if (s.Results.Bank is not { } b || s.Results.Voltage is not { } v || b.Cells == v.Cells && b.Unit.Chemistry == v.Chemistry)
+        if (s.Results.Bank is not { } b || s.Results.Voltage is not { } v || b.Layout.Cells == v.Cells && b.Unit.Chemistry == v.Chemistry)
             return null;
         var can = Catalogue.Units.Where(u => u.Chemistry == v.Chemistry && v.Cells % u.Cells == 0).Select(u => u.Cells).Distinct().Order();
         MendOffer?[] mends =
@@ -47,92 +47,95 @@ internal static class BankFindings
             Grade.Fault,
             Station.Bank,
             "/series",
-            $"{b.Series} in series make {Say.V(b.NominalV)}, not {v.SystemV} V",
-            $"The bus wants {v.Cells} cells in series; these strings have {b.Cells}. Units of {string.Join(", ", can)} cells can make it.",
-            [new("cells in series", b.Cells, ""), new("wanted", v.Cells, "")],
+            $"{b.Layout.Series} in series make {Say.V(b.Holds.NominalV)}, not {v.SystemV} V",
+            $"The bus wants {v.Cells} cells in series; these strings have {b.Layout.Cells}. Units of {string.Join(", ", can)} cells can make it.",
+            [new("cells in series", b.Layout.Cells, ""), new("wanted", v.Cells, "")],
             mends
         );
     }
 
-    private static string NominalOf(BankWork then) => then.Bank.Value is { } b ? Say.V(b.NominalV) : "";
+    private static string NominalOf(BankWork then) => then.Bank.Value is { } b ? Say.V(b.Holds.NominalV) : "";
 
     private static Finding? MostSeries(FindingScene s) =>
-        s.Results.Bank is not { } b || b.Unit.MaxSeries is not { } most || b.Series <= most
+        s.Results.Bank is not { } b || b.Unit.MaxSeries is not { } most || b.Layout.Series <= most
             ? null
             : s.Make(
                 "bank.max-series",
                 Grade.Fault,
                 Station.Bank,
                 "/series",
-                $"{b.Series} in series; the unit allows {most}",
+                $"{b.Layout.Series} in series; the unit allows {most}",
                 "The switches of its BMS are not made for the voltage of a longer string.",
-                [new("in series", b.Series, ""), new("allowed", most, "")],
+                [new("in series", b.Layout.Series, ""), new("allowed", most, "")],
                 s.AdvisedUnit()
             );
 
     private static Finding? MostParallel(FindingScene s) =>
-        s.Results.Bank is not { } b || b.Unit.MaxParallel is not { } most || b.Parallel <= most
+        s.Results.Bank is not { } b || b.Unit.MaxParallel is not { } most || b.Layout.Parallel <= most
             ? null
             : s.Make(
                 "bank.max-parallel",
                 Grade.Fault,
                 Station.Bank,
                 "/parallel",
-                $"{b.Parallel} strings; the unit allows {most}",
+                $"{b.Layout.Parallel} strings; the unit allows {most}",
                 "Its maker allows no more strings side by side. Larger units need fewer.",
-                [new("strings", b.Parallel, ""), new("allowed", most, "")],
+                [new("strings", b.Layout.Parallel, ""), new("allowed", most, "")],
                 s.AdvisedUnit()
             );
 
     private static Finding? StringsByRule(FindingScene s)
     {
         var most = s.Scene.Rules.Number("most-strings");
-        if (s.Results.Bank is not { } b || b.Parallel <= most || b.Parallel > b.Unit.MaxParallel)
+        if (s.Results.Bank is not { } b || b.Layout.Parallel <= most || b.Layout.Parallel > b.Unit.MaxParallel)
             return null;
         return s.Make(
             "bank.strings",
             Grade.Caution,
             Station.Bank,
             "/parallel",
-            $"{b.Parallel} strings in parallel",
+            $"{b.Layout.Parallel} strings in parallel",
             $"The house rule stops at {Say.Number(most)}: with every string the sharing gets worse. Larger units, or a higher "
                 + $"voltage, need fewer.",
-            [new("strings", b.Parallel, ""), new("house rule", most, "")]
+            [new("strings", b.Layout.Parallel, ""), new("house rule", most, "")]
         );
     }
 
     /// <summary>Judged by what the bank could give otherwise; with unlike strings the near end may even be the right one.</summary>
     private static Finding? Takeoff(FindingScene s)
     {
-        if (s.Results.Network is not { Style: WiringStyle.SameEnd, Shares.Count: > 1 } n)
+        if (s.Results.Network is not { Wiring.Style: WiringStyle.SameEnd, Strings.Shares.Count: > 1 } n)
             return null;
-        var diagonal = n.Styles.First(x => x.Style == WiringStyle.Diagonal);
-        var worstIsLimit = n.LimitingString is null || n.LimitingString == n.WorstString;
-        var gain = n.CeilingA is { } now && diagonal.CeilingA is { } then ? 1 - now / then : 1 - diagonal.WorstShare / n.WorstShare;
+        var diagonal = n.Wiring.Styles.First(x => x.Style == WiringStyle.Diagonal);
+        var worstIsLimit = n.Ceiling.LimitingString is null || n.Ceiling.LimitingString == n.Strings.Worst;
+        var gain =
+            n.Ceiling.Amps is { } now && diagonal.CeilingA is { } then ? 1 - now / then : 1 - diagonal.WorstShare / n.Strings.WorstShare;
         var worthALook =
-            worstIsLimit && s.Scene.Rules.NumberOrNone("string-worth-a-look") is { } worth && n.WorstShare > worth * n.EvenShare;
+            worstIsLimit
+            && s.Scene.Rules.NumberOrNone("string-worth-a-look") is { } worth
+            && n.Strings.WorstShare > worth * n.Strings.EvenShare;
         if (gain < LossWorthSaying && !(worthALook && gain > 0))
             return null;
-        var ceiling = n.CeilingA is { } c
-            ? $"caps the bank at {Say.A(c)}{(n.AllowsAcW is { } w ? $", {Say.W(w)} of AC" : "")}"
+        var ceiling = n.Ceiling.Amps is { } c
+            ? $"caps the bank at {Say.A(c)}{(n.Ceiling.AllowsAcW is { } w ? $", {Say.W(w)} of AC" : "")}"
             : "sets the pace";
         return s.Make(
             "bank.take-off",
             Grade.Caution,
             Station.Bank,
             "/wiring/style",
-            worstIsLimit ? $"String {Say.StringName(n.WorstString)} works hardest" : "Both leads leave at one end",
+            worstIsLimit ? $"String {Say.StringName(n.Strings.Worst)} works hardest" : "Both leads leave at one end",
             worstIsLimit
-                ? $"{Say.A(n.WorstA)} against an even {Say.A(n.EvenShare * n.CurrentA)}. It ages first, and {ceiling}."
-                : $"String {Say.StringName(n.LimitingString!.Value)} reaches its limit first, and {ceiling}.",
-            [new("worst share", n.WorstShare, "fraction"), new("ceiling lost", n.LossA ?? 0, "A")],
+                ? $"{Say.A(n.Strings.WorstA)} against an even {Say.A(n.Strings.EvenShare * n.Strings.BankA)}. It ages first, and {ceiling}."
+                : $"String {Say.StringName(n.Ceiling.LimitingString!.Value)} reaches its limit first, and {ceiling}.",
+            [new("worst share", n.Strings.WorstShare, "fraction"), new("ceiling lost", n.Ceiling.LossA ?? 0, "A")],
             Wired(
                 s,
                 "Take off diagonally",
                 then =>
-                    then.Network.Value is { CeilingA: { } better } && !worstIsLimit
+                    then.Network.Value is { Ceiling.Amps: { } better } && !worstIsLimit
                         ? $"{Say.A(better)} at most"
-                        : $"worst {Say.Percent(then.Network.Value?.WorstShare ?? 0)}",
+                        : $"worst {Say.Percent(then.Network.Value?.Strings.WorstShare ?? 0)}",
                 WiringStyle.Diagonal
             )
         );
@@ -142,23 +145,27 @@ internal static class BankFindings
         FindingScene.Offer(label, outcome, s.Bank with { Wiring = s.Bank.Wiring with { Style = style } });
 
     private static string CeilingOf(BankWork then) =>
-        then.Network.Value?.CeilingA is { } ceiling ? $"{Say.A(ceiling)} at most" : "no limit";
+        then.Network.Value?.Ceiling.Amps is { } ceiling ? $"{Say.A(ceiling)} at most" : "no limit";
 
     private static Finding? OverBms(FindingScene s)
     {
-        if (s.Results.Network is not { CeilingA: { } ceiling } n || s.Results.Bank is not { } b || !Tolerant.Exceeds(n.CurrentA, ceiling))
+        if (
+            s.Results.Network is not { Ceiling.Amps: { } ceiling } n
+            || s.Results.Bank is not { } b
+            || !Tolerant.Exceeds(n.Strings.BankA, ceiling)
+        )
             return null;
         return s.Make(
             "bank.over-bms",
             Grade.Fault,
             Station.Bank,
             "/parallel",
-            $"String {Say.StringName(n.LimitingString!.Value)} trips at full load",
-            $"At {Say.A(n.CurrentA)} it carries more than a unit lets through; the bank’s ceiling as wired is {Say.A(ceiling)}.",
-            [new("worst current", n.CurrentA, "A"), new("ceiling", ceiling, "A")],
+            $"String {Say.StringName(n.Ceiling.LimitingString!.Value)} trips at full load",
+            $"At {Say.A(n.Strings.BankA)} it carries more than a unit lets through; the bank’s ceiling as wired is {Say.A(ceiling)}.",
+            [new("worst current", n.Strings.BankA, "A"), new("ceiling", ceiling, "A")],
             () =>
                 ((WiringStyle[])[WiringStyle.Diagonal, WiringStyle.BusBars])
-                    .Where(style => style != n.Style)
+                    .Where(style => style != n.Wiring.Style)
                     .Select(style =>
                         Wired(s, style == WiringStyle.Diagonal ? "Take off diagonally" : "Use bus bars", CeilingOf, style) with
                         {
@@ -177,11 +184,11 @@ internal static class BankFindings
         if (s.Results.Network is not { } n || s.Work.Pack.Value is not { } pack)
             return null;
         (int String, double InIt, double Allowed)? nearest = null;
-        for (var i = 0; i < n.Shares.Count; i++)
+        for (var i = 0; i < n.Strings.Shares.Count; i++)
         {
             if (pack.Strings[i].AllowsA(seconds) is not { } allowed)
                 continue;
-            var inIt = Math.Abs(n.Shares[i]) * bankA;
+            var inIt = Math.Abs(n.Strings.Shares[i]) * bankA;
             if (nearest is null || inIt / allowed > nearest.Value.InIt / nearest.Value.Allowed)
                 nearest = (i + 1, inIt, allowed);
         }
@@ -211,7 +218,7 @@ internal static class BankFindings
             () =>
                 s.MoreStrings(then =>
                     then.Network.Value is { } n && then.Currents.Value is { } more
-                        ? $"{Say.A(n.WorstShare * more.SurgeWorstA)} in a string at most"
+                        ? $"{Say.A(n.Strings.WorstShare * more.SurgeWorstA)} in a string at most"
                         : ""
                 )
         );
@@ -241,41 +248,41 @@ internal static class BankFindings
 
     private static Finding? TooFewUnits(FindingScene s)
     {
-        if (s.Results.Bank is not { Sizing: { } size } b || b.Series != size.Series || s.Work.Pack.Value is not { } pack)
+        if (s.Results.Bank is not { Need.Sizing: { } size } b || b.Layout.Series != size.Series || s.Work.Pack.Value is not { } pack)
             return null;
         // Units that are not alike, or not new, are judged by what they hold together; equal ones by their strings.
         if (
             pack.IsMixed
-                ? BankSize.Holds(s.Work.Arrangement.Need().Asked!, b.Ah)
-                : b.Parallel >= size.Parallel || size.Governs == BankDemand.Bms
+                ? BankSize.Holds(s.Work.Arrangement.Need().Asked!, b.Holds.Ah)
+                : b.Layout.Parallel >= size.Parallel || size.Governs == BankDemand.Bms
         )
             return null;
         var what =
             pack.IsMixed || size.Governs == BankDemand.Energy
                 ? $"{Say.Wh(size.EnergyWantedWh)} are wanted, with the house rule’s reserves {Say.Wh(size.RatedWh)} rated; the "
-                    + $"bank has {Say.Wh(b.RatedWh)}."
-                : $"At full load the house rule’s C-rate asks for {Say.Number(size.AhRate!.Value)} Ah; the bank has {Say.Number(b.Ah)} Ah.";
+                    + $"bank has {Say.Wh(b.Holds.RatedWh)}."
+                : $"At full load the house rule’s C-rate asks for {Say.Number(size.AhRate!.Value)} Ah; the bank has {Say.Number(b.Holds.Ah)} Ah.";
         return s.Make(
             "bank.too-small",
             Grade.Caution,
             Station.Bank,
             "/parallel",
             pack.IsMixed
-                ? $"{Say.Number(b.Ah)} Ah as they stand, where the demand asks for {Say.Number(b.NeededAh ?? 0)} Ah"
-                : $"{b.Parallel} strings, where the demand asks for {size.Parallel}",
+                ? $"{Say.Number(b.Holds.Ah)} Ah as they stand, where the demand asks for {Say.Number(b.Need.Ah ?? 0)} Ah"
+                : $"{b.Layout.Parallel} strings, where the demand asks for {size.Parallel}",
             what,
             pack.IsMixed
-                ? [new("as they stand", b.Ah, "Ah"), new("wanted", b.NeededAh ?? 0, "Ah")]
-                : [new("strings", b.Parallel, ""), new("wanted", size.Parallel, "")],
+                ? [new("as they stand", b.Holds.Ah, "Ah"), new("wanted", b.Need.Ah ?? 0, "Ah")]
+                : [new("strings", b.Layout.Parallel, ""), new("wanted", size.Parallel, "")],
             () =>
-                s.MoreStrings(then => then.Bank.Value is { } more ? $"{Say.Wh(more.UsableWh)} usable" : "")
+                s.MoreStrings(then => then.Bank.Value is { } more ? $"{Say.Wh(more.Holds.UsableWh)} usable" : "")
                     .Concat(s.AdvisedUnit() is { } unit ? [unit] : [])
         );
     }
 
     private static Finding? CRate(FindingScene s)
     {
-        if (s.Results.Bank is not { CRate: { } rate } b)
+        if (s.Results.Bank is not { Lasts.CRate: { } rate } b)
             return null;
         var rule = s.Scene.Rules.Number(Chemistries.Get(b.Unit.Chemistry).IsLithium ? "c-rate-lithium" : "c-rate-lead");
         // A bank below its advised strings says the same already.
@@ -289,16 +296,16 @@ internal static class BankFindings
             $"{Say.Number(rate, 2)} C at full load",
             $"The house rule keeps it to {Say.Number(rule, 2)} C: cooler, and it lasts.",
             [new("C-rate", rate, "per hour"), new("house rule", rule, "per hour")],
-            () => s.MoreStrings(then => then.Bank.Value?.CRate is { } less ? $"{Say.Number(less, 2)} C" : "")
+            () => s.MoreStrings(then => then.Bank.Value?.Lasts.CRate is { } less ? $"{Say.Number(less, 2)} C" : "")
         );
     }
 
     private static Finding? Cascade(FindingScene s)
     {
         if (
-            s.Results.Network is not { BlackoutAfter: { } j } n
+            s.Results.Network is not { OneOut.BlackoutAfter: { } j } n
             || s.Results.Bank is not { } b
-            || n.CeilingA is { } c && Tolerant.Exceeds(n.CurrentA, c)
+            || n.Ceiling.Amps is { } c && Tolerant.Exceeds(n.Strings.BankA, c)
         )
             return null;
         return s.Make(
@@ -307,15 +314,15 @@ internal static class BankFindings
             Station.Bank,
             "/parallel",
             "One unit out brings the rest down",
-            $"At {Say.A(n.CurrentA)}, if string {Say.StringName(j)} opens, the "
-                + $"other{(b.Parallel > 2 ? $" {b.Parallel - 1} go" : " goes")} over the limit one after another: everything is dark.",
-            [new("at", n.CurrentA, "A")]
+            $"At {Say.A(n.Strings.BankA)}, if string {Say.StringName(j)} opens, the "
+                + $"other{(b.Layout.Parallel > 2 ? $" {b.Layout.Parallel - 1} go" : " goes")} over the limit one after another: everything is dark.",
+            [new("at", n.Strings.BankA, "A")]
         );
     }
 
     private static Finding? Balancer(FindingScene s)
     {
-        if (s.Results.Bank is not { Series: > 1 } b || b.Unit.Communicates || b.Unit.Cells == 1)
+        if (s.Results.Bank is not { Layout.Series: > 1 } b || b.Unit.Communicates || b.Unit.Cells == 1)
             return null;
         var rule = s.Scene.Rules.Word("series-balancer");
         return s.Make(
@@ -324,14 +331,14 @@ internal static class BankFindings
             Station.Bank,
             "/series",
             rule == "by-hand" ? "Rebalance once a year" : "A balancer for each string",
-            $"{Say.Count(b.Series)} units in series that do not talk drift apart, and the first that trips stops its whole string.",
-            [new("strings", b.Parallel, ""), new("in series", b.Series, "")]
+            $"{Say.Count(b.Layout.Series)} units in series that do not talk drift apart, and the first that trips stops its whole string.",
+            [new("strings", b.Layout.Parallel, ""), new("in series", b.Layout.Series, "")]
         );
     }
 
     internal static Finding? Tap(FindingScene s, Design.Load load, int i)
     {
-        if (load.Tap is not { } tap || s.Results.Bank is not { Series: > 1 } b || tap >= b.Series)
+        if (load.Tap is not { } tap || s.Results.Bank is not { Layout.Series: > 1 } b || tap >= b.Layout.Series)
             return null;
         return s.Make(
             "bank.tap",
@@ -339,8 +346,8 @@ internal static class BankFindings
             Station.Bank,
             $"/demand/loads/{i}/tap",
             $"{load.Name} is taken from part of a string",
-            $"From {tap} of {b.Series} units in series: that one is emptied while the others are overcharged.",
-            [new("units tapped", tap, ""), new("in series", b.Series, "")],
+            $"From {tap} of {b.Layout.Series} units in series: that one is emptied while the others are overcharged.",
+            [new("units tapped", tap, ""), new("in series", b.Layout.Series, "")],
             FindingScene.Offer(
                 "Feed it through a converter",
                 "the whole string carries it",
@@ -375,6 +382,6 @@ internal static class BankFindings
                 "/unit",
                 "Vent it to the outside",
                 "Flooded lead-acid gives off hydrogen when charged: a vented box or room, no sparks.",
-                [new("units", b.Units, "")]
+                [new("units", b.Layout.Units, "")]
             );
 }

@@ -21,11 +21,11 @@ internal static class CableFindings
 
     private static Finding? Links(FindingScene s)
     {
-        if (s.Results.Network is not { } n || s.Results.MainRun is not { RatingA: not null } run || n.Shares.Count == 1)
+        if (s.Results.Network is not { } n || s.Results.MainRun is not { Fuse.RatingA: not null } run || n.Strings.Shares.Count == 1)
             return null;
-        var busBars = n.Style == WiringStyle.BusBars;
-        var conductor = busBars ? n.Lead : n.Link;
-        if (Tolerant.AtLeast(conductor.AmpacityA, n.LinkWorstA))
+        var busBars = n.Wiring.Style == WiringStyle.BusBars;
+        var conductor = busBars ? n.Copper.Lead : n.Copper.Link;
+        if (Tolerant.AtLeast(conductor.AmpacityA, n.Links.WorstA))
             return null;
         return s.Make(
             "links.thin",
@@ -33,13 +33,13 @@ internal static class CableFindings
             Station.Bank,
             busBars ? "/wiring/lead" : "/wiring/link",
             busBars ? "The bus leads are too thin for the fuse" : "The rail links are too thin for the fuse",
-            $"While the fuse holds, up to {Say.A(n.LinkWorstA)} flow in one of them; {conductor.Size} is good for "
+            $"While the fuse holds, up to {Say.A(n.Links.WorstA)} flow in one of them; {conductor.Size} is good for "
                 + $"{Say.A(conductor.AmpacityA)}.",
-            [new("in the link", n.LinkWorstA, "A"), new("ampacity", conductor.AmpacityA, "A")],
+            [new("in the link", n.Links.WorstA, "A"), new("ampacity", conductor.AmpacityA, "A")],
             Wider(
                 s,
                 run,
-                n.LinkWorstA,
+                n.Links.WorstA,
                 (w, c) => busBars ? w with { Lead = c } : w with { Link = c },
                 (busBars ? s.Scene.Bank.Wiring.Lead : s.Scene.Bank.Wiring.Link)?.LengthM
             )
@@ -48,9 +48,13 @@ internal static class CableFindings
 
     private static Finding? Jumpers(FindingScene s)
     {
-        if (s.Results.Network is not { } n || s.Results.MainRun is not { RatingA: not null } run || s.Results.Bank is not { Series: > 1 })
+        if (
+            s.Results.Network is not { } n
+            || s.Results.MainRun is not { Fuse.RatingA: not null } run
+            || s.Results.Bank is not { Layout.Series: > 1 }
+        )
             return null;
-        if (Tolerant.AtLeast(n.Jumper.AmpacityA, n.StringHeldA))
+        if (Tolerant.AtLeast(n.Copper.Jumper.AmpacityA, n.Held.StringA))
             return null;
         return s.Make(
             "jumpers.thin",
@@ -58,10 +62,10 @@ internal static class CableFindings
             Station.Bank,
             "/wiring/jumper",
             "The jumpers are too thin for the fuse",
-            $"While the fuse holds, up to {Say.A(n.StringHeldA)} flow in one string; {n.Jumper.Size} is good for "
-                + $"{Say.A(n.Jumper.AmpacityA)}.",
-            [new("in the jumper", n.StringHeldA, "A"), new("ampacity", n.Jumper.AmpacityA, "A")],
-            Wider(s, run, n.StringHeldA, (w, c) => w with { Jumper = c }, s.Scene.Bank.Wiring.Jumper?.LengthM)
+            $"While the fuse holds, up to {Say.A(n.Held.StringA)} flow in one string; {n.Copper.Jumper.Size} is good for "
+                + $"{Say.A(n.Copper.Jumper.AmpacityA)}.",
+            [new("in the jumper", n.Held.StringA, "A"), new("ampacity", n.Copper.Jumper.AmpacityA, "A")],
+            Wider(s, run, n.Held.StringA, (w, c) => w with { Jumper = c }, s.Scene.Bank.Wiring.Jumper?.LengthM)
         );
     }
 
@@ -75,13 +79,13 @@ internal static class CableFindings
     )
     {
         var wide = CablePractices
-            .Get(run.Practice)
-            .Rows.FirstOrDefault(r => Tolerant.AtLeast(Cable.Ampacity(r, run.AmbientC).AmpacityA, amps));
+            .Get(run.Laid.Practice)
+            .Rows.FirstOrDefault(r => Tolerant.AtLeast(Cable.Ampacity(r, run.Laid.AmbientC).AmpacityA, amps));
         return wide is null
             ? null
             : FindingScene.Offer(
                 $"Use {wide.Size}",
-                $"good for {Say.A(Cable.Ampacity(wide, run.AmbientC).AmpacityA)}",
+                $"good for {Say.A(Cable.Ampacity(wide, run.Laid.AmbientC).AmpacityA)}",
                 s.Bank with
                 {
                     Wiring = put(s.Bank.Wiring, new() { Size = wide.Size, LengthM = lengthM }),
@@ -172,8 +176,9 @@ internal static class CableFindings
     private static MendOffer? WiderBehind(FindingScene s, RunResult main, double amps)
     {
         var wiring = s.Bank.Wiring;
-        return s.Results.Network?.Style == WiringStyle.BusBars ? Wider(s, main, amps, (w, c) => w with { Lead = c }, wiring.Lead?.LengthM)
-            : s.Results.Bank is { Series: > 1 } ? Wider(s, main, amps, (w, c) => w with { Jumper = c }, wiring.Jumper?.LengthM)
+        return s.Results.Network?.Wiring.Style == WiringStyle.BusBars
+                ? Wider(s, main, amps, (w, c) => w with { Lead = c }, wiring.Lead?.LengthM)
+            : s.Results.Bank is { Layout.Series: > 1 } ? Wider(s, main, amps, (w, c) => w with { Jumper = c }, wiring.Jumper?.LengthM)
             : Wider(s, main, amps, (w, c) => w with { Link = c }, wiring.Link?.LengthM);
     }
 
@@ -192,7 +197,7 @@ internal static class CableFindings
                 s.OfRun(
                     Run.MainId,
                     "Put a disconnect in",
-                    $"{Say.A(Math.Max(run.DesignA, s.Results.Protection?.SurgeA ?? 0))} and "
+                    $"{Say.A(Math.Max(run.DesignA, s.Results.Protection?.Surge.Amps ?? 0))} and "
                         + $"{Say.V(s.Results.Protection?.GreatestChargingV ?? s.Results.Voltage!.GreatestV)} or more",
                     r => r with { Switch = null }
                 )
@@ -202,7 +207,7 @@ internal static class CableFindings
     {
         if (s.Results.MainRun is not { } run || s.Scene.MainRun.BusRatingA is not { } bus)
             return null;
-        var most = Math.Max(run.DesignA, run.RatingA ?? 0);
+        var most = Math.Max(run.DesignA, run.Fuse.RatingA ?? 0);
         if (Tolerant.AtLeast(bus, most))
             return null;
         return s.Make(
@@ -211,7 +216,7 @@ internal static class CableFindings
             Station.Cables,
             "/runs/busRatingA",
             $"The bus bars are made for {Say.Rating(bus)}",
-            run.RatingA is { } fuse && fuse >= run.DesignA
+            run.Fuse.RatingA is { } fuse && fuse >= run.DesignA
                 ? $"The main fuse lets {Say.Rating(fuse)} through to them for good."
                 : $"{Say.A(run.DesignA)} flow through them at full load.",
             [new("bus bars", bus, "A"), new("must bear", most, "A")],
@@ -252,10 +257,10 @@ internal static class CableFindings
     /// <summary>Branch fuses that a short at their place would burst, were it not for the one upstream.</summary>
     private static Finding? Relies(FindingScene s)
     {
-        var relying = s.Results.Circuits.Where(c => c.Fuse is { ReliesOn: not null, Fails: not [] }).ToList();
+        var relying = s.Results.Circuits.Where(c => c.Fuse is { Upstream.ReliesOn: not null, Fails: not [] }).ToList();
         if (relying.Count == 0)
             return null;
-        var worst = relying.MaxBy(c => c.Fuse.ShortCircuitA!.Value - c.Fuse.InterruptA)!;
+        var worst = relying.MaxBy(c => c.Fuse.Short.Amps!.Value - c.Fuse.InterruptA)!;
         var names = string.Join(", ", relying.Take(4).Select(c => c.Name)) + (relying.Count > 4 ? $" and {relying.Count - 4} more" : "");
         return s.Make(
             "fuse.relies",
@@ -263,13 +268,13 @@ internal static class CableFindings
             Station.Cables,
             "/circuits",
             relying.Count == 1
-                ? $"{worst.Name}: its fuse relies on {worst.Fuse.ReliesOn}"
-                : $"{Say.Count(relying.Count)} branch fuses rely on {worst.Fuse.ReliesOn}",
-            $"{names}: a short there draws up to {Say.A(worst.Fuse.ShortCircuitA!.Value)}, and "
+                ? $"{worst.Name}: its fuse relies on {worst.Fuse.Upstream.ReliesOn}"
+                : $"{Say.Count(relying.Count)} branch fuses rely on {worst.Fuse.Upstream.ReliesOn}",
+            $"{names}: a short there draws up to {Say.A(worst.Fuse.Short.Amps!.Value)}, and "
                 + $"{(relying.Count == 1 ? "this class breaks" : "the least of them breaks")} "
                 + $"{Say.A(relying.Min(c => c.Fuse.InterruptA))}. The current-limiting fuse upstream must open first: never "
                 + $"replace it by another class.",
-            [new("short circuit", worst.Fuse.ShortCircuitA.Value, "A"), new("interrupt rating", worst.Fuse.InterruptA, "A")]
+            [new("short circuit", worst.Fuse.Short.Amps.Value, "A"), new("interrupt rating", worst.Fuse.InterruptA, "A")]
         );
     }
 

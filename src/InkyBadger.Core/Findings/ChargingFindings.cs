@@ -16,7 +16,7 @@ internal static class ChargingFindings
         var sources = s.Scene.Bank.Sources;
         // All that comes in at the bus: a join from another bank charges as a source does.
         var amps = s.Work.Flows.Value?.ChargingA ?? 0;
-        var byRate = Chemistries.Get(b.Unit.Chemistry).MaxChargeCRate * b.Ah;
+        var byRate = Chemistries.Get(b.Unit.Chemistry).MaxChargeCRate * b.Holds.Ah;
         var byUnits =
             s.Work.Pack.Value is { } pack && pack.Strings.Any(x => x.ChargeA is not null)
                 ? pack.Strings.Sum(x => x.ChargeA ?? double.PositiveInfinity)
@@ -65,7 +65,7 @@ internal static class ChargingFindings
             $"/sources/{at.Index}",
             "The alternator charges the bank directly",
             "When a BMS opens, the alternator is left without a load and its voltage leaps: it kills itself and the vehicle’s electronics.",
-            [new("units that can open", b.Units, "")],
+            [new("units that can open", b.Layout.Units, "")],
             FindingScene.Offer(
                 "Put a DC–DC charger between",
                 "the alternator keeps its own battery",
@@ -82,7 +82,7 @@ internal static class ChargingFindings
         if (s.Results.Bank is not { } b)
             yield break;
         var chemistry = Chemistries.Get(b.Unit.Chemistry);
-        var (top, low) = (b.Cells * chemistry.CellTopV, b.Cells * chemistry.CellFloatV);
+        var (top, low) = (b.Layout.Cells * chemistry.CellTopV, b.Layout.Cells * chemistry.CellFloatV);
         foreach (var (i, source) in s.Scene.Bank.Sources.Index())
         {
             if (source.SettingV is not { } setting || Tolerant.AtLeast(top, setting) && Tolerant.AtLeast(setting, low))

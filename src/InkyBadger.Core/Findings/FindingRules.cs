@@ -75,8 +75,8 @@ public sealed class FindingScene
 
     internal static string MainRunOf(BankWork then) =>
         then.MainRun.Value is not { } run ? "nothing draws current then"
-        : run is { Size: { } size, RatingA: { } rating }
-            ? $"{Say.A(run.DesignA)}: {Say.Size(size, run.Conductors)} behind {Say.Rating(rating)}"
+        : run is { Cable.Size: { } size, Fuse.RatingA: { } rating }
+            ? $"{Say.A(run.DesignA)}: {Say.Size(size, run.Cable.Conductors)} behind {Say.Rating(rating)}"
         : $"{Say.A(run.DesignA)} in the main cable";
 
     /// <summary>More strings, one by one, until there are enough.</summary>
@@ -85,9 +85,13 @@ public sealed class FindingScene
         if (Results.Bank is not { } b)
             yield break;
         var most = Math.Min(b.Unit.MaxParallel ?? BankStage.MostStrings, BankStage.MostStrings);
-        if (b.ParallelPinned && b.AdvisedParallel is { } advised && advised > b.Parallel)
+        if (b.Layout.ParallelPinned && b.Layout.AdvisedParallel is { } advised && advised > b.Layout.Parallel)
             yield return Offer($"Use {advised} strings", outcome, Bank with { Parallel = null }, "strings");
-        for (var p = b.Parallel + 1; p <= Math.Min(most, b.Parallel + MostMoreStrings) && p * b.Series <= DesignCheck.MostUnits; p++)
+        for (
+            var p = b.Layout.Parallel + 1;
+            p <= Math.Min(most, b.Layout.Parallel + MostMoreStrings) && p * b.Layout.Series <= DesignCheck.MostUnits;
+            p++
+        )
             yield return Offer($"Use {p} strings", outcome, Bank with { Parallel = p }, "strings");
     }
 
@@ -95,11 +99,11 @@ public sealed class FindingScene
 
     /// <summary>The unit as advised, and with it S and P.</summary>
     internal MendOffer? AdvisedUnit() =>
-        Results.Bank is not { UnitPinned: true }
+        Results.Bank is not { Choice.Pinned: true }
             ? null
             : Offer(
                 "Use the advised unit",
-                then => then.Bank.Value is { } b ? $"{b.Series * b.Parallel} × {b.Unit.Name}" : "from the catalogue",
+                then => then.Bank.Value is { } b ? $"{b.Layout.Series * b.Layout.Parallel} × {b.Unit.Name}" : "from the catalogue",
                 Bank with
                 {
                     Unit = null,

@@ -22,7 +22,7 @@ internal static class InverterFindings
             : [];
 
     private static string Gives(BankWork then) =>
-        then.Inverter.Value is { AvailableContinuousW: { } watts, AvailableSurgeW: { } surge } i
+        then.Inverter.Value is { Gives.ContinuousW: { } watts, Gives.SurgeW: { } surge } i
             ? $"{Say.W(watts)} without end, {Say.W(surge)} at a start{(i.FirstToGive is null ? "" : ", not enough alone")}"
             : "none of the catalogue fits";
 
@@ -98,7 +98,7 @@ internal static class InverterFindings
     /// <summary>Volt-amperes against a rating: without a rating in VA of its own the watts stand for it.</summary>
     private static Finding? Apparent(FindingScene s)
     {
-        if (s.Results.Loads is not { } loads || s.Results.Inverter is not { Item: not null, AvailableContinuousW: { } gives } inverter)
+        if (s.Results.Loads is not { } loads || s.Results.Inverter is not { Item: not null, Gives.ContinuousW: { } gives } inverter)
             return null;
         if (!Tolerant.Exceeds(loads.PeakVa, gives) || Tolerant.Exceeds(loads.PeakAcW, gives))
             return null;
@@ -127,7 +127,7 @@ internal static class InverterFindings
             return null;
         IEnumerable<MendOffer> Ways()
         {
-            if (run.SizePinned && run.Advised is { } advised && advised.Size != run.Size)
+            if (run.Cable.Pinned && run.Cable.Advised is { } advised && advised.Size != run.Cable.Size)
                 yield return s.OfRun(Run.MainId, $"Use {Say.Size(advised.Size, advised.Conductors)}", "as advised", r =>
                     r with
                     {
@@ -169,12 +169,12 @@ internal static class InverterFindings
     /// <summary>The next more copper, one size up or one conductor more.</summary>
     private static (string Size, int Conductors)? Thicker(RunResult run)
     {
-        if (run.Size is not { } size || !CablePractices.Get(run.Practice).Has(size))
+        if (run.Cable.Size is not { } size || !CablePractices.Get(run.Laid.Practice).Has(size))
             return null;
-        var rows = CablePractices.Get(run.Practice).Rows;
+        var rows = CablePractices.Get(run.Laid.Practice).Rows;
         var at = rows.Index().First(r => r.Item.Size == size).Index;
-        return at + 1 < rows.Count ? (rows[at + 1].Size, run.Conductors)
-            : run.Conductors < 3 ? (size, run.Conductors + 1)
+        return at + 1 < rows.Count ? (rows[at + 1].Size, run.Cable.Conductors)
+            : run.Cable.Conductors < 3 ? (size, run.Cable.Conductors + 1)
             : null;
     }
 
@@ -185,8 +185,8 @@ internal static class InverterFindings
             s.Results.Voltage is not { } v
             || s.Results.Currents is not { } c
             || s.Results.Inverter is null
-            || !Tolerant.Exceeds(c.InverterWorstA, v.CurrentLimitA)
-            || v.School != "by-current"
+            || !Tolerant.Exceeds(c.InverterWorstA, v.Advice.LimitA)
+            || v.Advice.School != "by-current"
         )
             return null;
         IEnumerable<MendOffer> Ways()
@@ -204,11 +204,11 @@ internal static class InverterFindings
             Grade.Caution,
             Station.Voltage,
             "/systemV",
-            $"{Say.A(c.InverterWorstA)} at {v.SystemV} V, over the house rule’s {Say.Rating(v.CurrentLimitA)}",
+            $"{Say.A(c.InverterWorstA)} at {v.SystemV} V, over the house rule’s {Say.Rating(v.Advice.LimitA)}",
             v.AdvisedV == v.SystemV
                 ? "No voltage up to 48 V keeps it: fewer watts, or more inverters on banks of their own."
                 : "A higher voltage carries the same watts on less current.",
-            [new("worst current", c.InverterWorstA, "A"), new("house rule", v.CurrentLimitA, "A")],
+            [new("worst current", c.InverterWorstA, "A"), new("house rule", v.Advice.LimitA, "A")],
             Ways
         );
     }
@@ -223,9 +223,9 @@ internal static class InverterFindings
             Station.Inverter,
             "/inverters/0/item",
             $"No {s.Results.Voltage!.SystemV} V inverter of the catalogue fits",
-            $"The loads ask for {Say.W(inverter.RequiredContinuousW)} without end and {Say.W(inverter.RequiredSurgeW)} at a "
+            $"The loads ask for {Say.W(inverter.Wanted.ContinuousW)} without end and {Say.W(inverter.Wanted.SurgeW)} at a "
                 + $"start. Move loads apart, or take a higher voltage.",
-            [new("wanted", inverter.RequiredContinuousW, "W"), new("surge", inverter.RequiredSurgeW, "W")],
+            [new("wanted", inverter.Wanted.ContinuousW, "W"), new("surge", inverter.Wanted.SurgeW, "W")],
             () => s.HigherVoltages().Select(higher => higher with { Promise = Gives })
         );
     }
@@ -303,11 +303,11 @@ internal static class InverterFindings
     private static Finding? Headroom(FindingScene s)
     {
         if (
-            s.Results.Inverter is not { Item: not null, AvailableContinuousW: { } available } inverter
+            s.Results.Inverter is not { Item: not null, Gives.ContinuousW: { } available } inverter
             || s.Results.Loads is not { PeakAcW: > 0 } loads
         )
             return null;
-        if (Tolerant.AtLeast(available, inverter.RequiredContinuousW) || inverter.Demands.Any(d => !d.Holds && !d.IsStart))
+        if (Tolerant.AtLeast(available, inverter.Wanted.ContinuousW) || inverter.Demands.Any(d => !d.Holds && !d.IsStart))
             return null;
         return s.Make(
             "inverter.headroom",
@@ -316,8 +316,8 @@ internal static class InverterFindings
             "/inverters/0/item",
             "Little headroom over what runs",
             $"{Say.W(loads.PeakAcW)} run at once; with the house rule’s headroom that asks for "
-                + $"{Say.W(inverter.RequiredContinuousW)}, and it gives {Say.W(available)}.",
-            [new("wanted", inverter.RequiredContinuousW, "W"), new("given", available, "W")],
+                + $"{Say.W(inverter.Wanted.ContinuousW)}, and it gives {Say.W(available)}.",
+            [new("wanted", inverter.Wanted.ContinuousW, "W"), new("given", available, "W")],
             Advised(s, inverter)
         );
     }

@@ -20,7 +20,7 @@ internal static class MixFindings
 
     private static Finding? UnlikeInSeries(FindingScene s)
     {
-        if (s.Results.Bank is not { } b || Odd(s, b).ToList() is not { Count: > 0 } odd || b.Series == 1)
+        if (s.Results.Bank is not { } b || Odd(s, b).ToList() is not { Count: > 0 } odd || b.Layout.Series == 1)
             return null;
         var chemistry = odd.Any(p => p.Item!.Chemistry != b.Unit.Chemistry);
         return s.Make(
@@ -39,7 +39,7 @@ internal static class MixFindings
 
     private static Finding? UnlikeInParallel(FindingScene s)
     {
-        if (s.Results.Bank is not { } b || b.Parallel == 1 || Odd(s, b).ToList() is not { Count: > 0 } odd)
+        if (s.Results.Bank is not { } b || b.Layout.Parallel == 1 || Odd(s, b).ToList() is not { Count: > 0 } odd)
             return null;
         var chemistry = odd.Any(p => p.Item!.Chemistry != b.Unit.Chemistry);
         if (!chemistry && AllowedByRule(s.Scene.Rules.Word("mixed-parallel"), b, odd))
@@ -53,7 +53,7 @@ internal static class MixFindings
             chemistry
                 ? "Their voltages never agree: one drives current into the other without end."
                 : "Capacity adds, limits do not: see each string’s share against its own limit.",
-            [new("worst share", s.Results.Network?.WorstShare ?? 0, "fraction")],
+            [new("worst share", s.Results.Network?.Strings.WorstShare ?? 0, "fraction")],
             FindingScene.Offer("Make all units alike", $"{Say.Number(b.Unit.Ah)} Ah each", s.Bank with { Positions = [] })
         );
     }
@@ -70,27 +70,27 @@ internal static class MixFindings
     private static IEnumerable<Design.Position> Odd(FindingScene s, BankResult b) =>
         s.Scene.Bank.Positions.Where(p =>
             p.Item is { } item
-            && p.String <= b.Parallel
-            && p.Unit <= b.Series
+            && p.String <= b.Layout.Parallel
+            && p.Unit <= b.Layout.Series
             && (item.Chemistry != b.Unit.Chemistry || item.Ah != b.Unit.Ah || item.Cells != b.Unit.Cells)
         );
 
     /// <summary>Ages are known where the document says them; a unit without one is new.</summary>
     private static Finding? OldAndNew(FindingScene s)
     {
-        if (s.Results.Bank is not { Units: > 1 } b)
+        if (s.Results.Bank is not { Layout.Units: > 1 } b)
             return null;
         var ages = s
-            .Scene.Bank.Positions.Where(p => p.String <= b.Parallel && p.Unit <= b.Series && p.AgeYears is not null)
+            .Scene.Bank.Positions.Where(p => p.String <= b.Layout.Parallel && p.Unit <= b.Layout.Series && p.AgeYears is not null)
             .ToLookup(p => p.String, p => p.AgeYears!.Value);
         double Youngest(int of, IEnumerable<double> known) => known.Count() < of ? 0 : known.Min();
         var all = ages.SelectMany(g => g).ToList();
         if (all.Count == 0)
             return null;
-        var spread = all.Max() - Youngest(b.Units, all);
+        var spread = all.Max() - Youngest(b.Layout.Units, all);
         if (spread <= YearsApart)
             return null;
-        var inSeries = ages.Any(g => g.Max() - Youngest(b.Series, g) > YearsApart);
+        var inSeries = ages.Any(g => g.Max() - Youngest(b.Layout.Series, g) > YearsApart);
         return s.Make(
             "bank.mixed-age",
             inSeries ? Grade.Fault : Grade.Caution,
@@ -107,7 +107,7 @@ internal static class MixFindings
     /// <summary>What would flow at the moment two strings are joined as full as they are said to be.</summary>
     private static Finding? UnequalCharge(FindingScene s)
     {
-        if (s.Results.Bank is not { Parallel: > 1 } b || s.Results.Network is not { } n)
+        if (s.Results.Bank is not { Layout.Parallel: > 1 } b || s.Results.Network is not { } n)
             return null;
         if (s.Work.Pack.Value is not { } pack || s.Work.Wired.Value is not { } wired)
             return null;
@@ -120,9 +120,9 @@ internal static class MixFindings
         if (strings.Count < 2)
             return null;
         var (low, high) = (strings[0], strings[^1]);
-        if (!Tolerant.Exceeds(high.Volts - low.Volts, JoinWithinV * b.NominalV / 12))
+        if (!Tolerant.Exceeds(high.Volts - low.Volts, JoinWithinV * b.Holds.NominalV / 12))
             return null;
-        var join = ParallelEqualise.Work(Of(high), Of(low), 2 * n.Link.Ohm);
+        var join = ParallelEqualise.Work(Of(high), Of(low), 2 * n.Copper.Link.Ohm);
         EqualiseUnit Of((int Name, double Volts) x) => new(x.Volts, wired.StringOhm[x.Name - 1], pack.Strings[x.Name - 1].Ah, 1);
         return s.Make(
             "bank.unequal-charge",
@@ -139,12 +139,12 @@ internal static class MixFindings
     private static Finding? UnequalLeads(FindingScene s)
     {
         if (
-            s.Results.Network is not { Style: WiringStyle.BusBars } n
-            || s.Results.Bank is not { Parallel: > 1 } b
+            s.Results.Network is not { Wiring.Style: WiringStyle.BusBars } n
+            || s.Results.Bank is not { Layout.Parallel: > 1 } b
             || s.Scene.Bank.Wiring.Leads.Count == 0
         )
             return null;
-        if (!Tolerant.Exceeds(n.WorstShare, n.EvenShare * 1.02))
+        if (!Tolerant.Exceeds(n.Strings.WorstShare, n.Strings.EvenShare * 1.02))
             return null;
         return s.Make(
             "bank.unequal-leads",
@@ -152,12 +152,12 @@ internal static class MixFindings
             Station.Bank,
             "/wiring/leads",
             "Leads of unequal length to the bus bars",
-            $"String {Say.StringName(n.WorstString)} carries {Say.Percent(n.WorstShare)} where {Say.Percent(n.EvenShare)} would "
+            $"String {Say.StringName(n.Strings.Worst)} carries {Say.Percent(n.Strings.WorstShare)} where {Say.Percent(n.Strings.EvenShare)} would "
                 + $"be even: bus bars share well only with equal leads.",
-            [new("worst share", n.WorstShare, "fraction"), new("strings", b.Parallel, "")],
+            [new("worst share", n.Strings.WorstShare, "fraction"), new("strings", b.Layout.Parallel, "")],
             FindingScene.Offer(
                 "Make all leads alike",
-                then => $"worst {Say.Percent(then.Network.Value?.WorstShare ?? 0)}",
+                then => $"worst {Say.Percent(then.Network.Value?.Strings.WorstShare ?? 0)}",
                 s.Bank with
                 {
                     Wiring = s.Bank.Wiring with { Leads = [] },

@@ -16,7 +16,8 @@ internal static class PlaceFindings
     public static FindingRule[] Rules { get; } = [Touch, LithiumIndoors, UnusedCycles];
 
     private static double? Greatest(FindingScene s) =>
-        s.Results.Protection?.GreatestChargingV ?? (s.Results.Bank is { } b ? b.Cells * Chemistries.Get(b.Unit.Chemistry).CellTopV : null);
+        s.Results.Protection?.GreatestChargingV
+        ?? (s.Results.Bank is { } b ? b.Layout.Cells * Chemistries.Get(b.Unit.Chemistry).CellTopV : null);
 
     private static Finding? Touch(FindingScene s) =>
         Greatest(s) is not { } volts || volts <= TouchV
@@ -41,7 +42,7 @@ internal static class PlaceFindings
                 "/unit",
                 "Lithium where people live",
                 "Some rules ask for an enclosure vented to the outside; keep an exit free, and a smoke alarm where people sleep.",
-                [new("rated energy", b.RatedWh, "Wh")]
+                [new("rated energy", b.Holds.RatedWh, "Wh")]
             );
 
     private static Finding? UnusedCycles(FindingScene s)
@@ -55,7 +56,7 @@ internal static class PlaceFindings
             return null;
         if (calendar <= 0 || cycles <= 0 || perYear * calendar >= UsedLittle * cycles)
             return null;
-        var cost = Cost.Delivered(b.Price, b.UsableWh, years, perYear, calendar, cycles);
+        var cost = Cost.Delivered(b.Price, b.Holds.UsableWh, years, perYear, calendar, cycles);
         return s.Make(
             "money.unused-cycles",
             Grade.Note,

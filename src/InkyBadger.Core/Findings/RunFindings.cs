@@ -47,14 +47,14 @@ internal static class RunFindings
 
     private static Finding? UnknownSize(FindingScene s, RunView v)
     {
-        if (v.Run is not { SizePinned: true, AmpacityA: null, Advised: { } advised } run)
+        if (v.Run is not { Cable.Pinned: true, Carries.AmpacityA: null, Cable.Advised: { } advised } run)
             return null;
         return s.Make(
             "cable.size",
             Grade.Fault,
             Station.Cables,
             v.Place,
-            $"{v.Lead}{run.Size} is not in {run.Practice}",
+            $"{v.Lead}{run.Cable.Size} is not in {run.Laid.Practice}",
             "The table of the practice chosen does not list it: use a size that is sold.",
             [new("wanted ampacity", run.DesignA, "A")],
             v.UseSize(s, advised)
@@ -63,9 +63,9 @@ internal static class RunFindings
 
     private static Finding? NoCable(FindingScene s, RunView v)
     {
-        if (v.Run is not { Advised: null, SizePinned: false } run)
+        if (v.Run is not { Cable.Advised: null, Cable.Pinned: false } run)
             return null;
-        var unmet = run.Unmet ?? [];
+        var unmet = run.Cable.Unmet ?? [];
         var limits = string.Join(
             " and ",
             unmet.Select(u =>
@@ -83,7 +83,7 @@ internal static class RunFindings
             mends.Add(
                 v.Mend(s, $"Allow {Say.Percent(RelaxedDrop, 0)} here", "for a load that bears it", r => r with { DropLimit = RelaxedDrop })
             );
-        if (run.FuseClass != RunStage.AdvisedClass && unmet is [CableLimit.Fuse])
+        if (run.Fuse.Class != RunStage.AdvisedClass && unmet is [CableLimit.Fuse])
             mends.AddRange(v.ClassThatFits(s));
         return s.Make(
             "cable.none",
@@ -93,7 +93,7 @@ internal static class RunFindings
             $"{v.Lead}{(v.IsMain ? "No" : "no")} cable of the table meets it",
             $"Even three of the largest in parallel fail {limits}. {JointsAlone(s, run)}Shorten the run, split it, or take a "
                 + $"higher voltage.",
-            [new("design current", run.DesignA, "A"), new("length", run.LengthM, "m")],
+            [new("design current", run.DesignA, "A"), new("length", run.Laid.LengthM, "m")],
             () => s.HigherVoltages().Concat(mends)
         );
     }
@@ -104,7 +104,7 @@ internal static class RunFindings
     /// <summary>No copper mends what the joints lose.</summary>
     private static string JointsAlone(FindingScene s, RunResult run)
     {
-        var share = run.DesignA * run.JointsOhm / s.Results.Voltage!.NominalV;
+        var share = run.DesignA * run.Joints.Ohm / s.Results.Voltage!.NominalV;
         return share < run.DropLimit ? "" : $"Its joints alone take {Say.Percent(share)}. ";
     }
 
@@ -113,15 +113,15 @@ internal static class RunFindings
         var run = v.Run;
         if (!v.Fails.Contains(FuseFailure.Rating))
             return null;
-        if (run.RatingA is not { } rating)
+        if (run.Fuse.RatingA is not { } rating)
             return s.Make(
                 "fuse.rating",
                 Grade.Fault,
                 Station.Cables,
                 v.Place,
-                $"{v.Lead}{run.FuseLabel} is not made for {Say.A(run.WantedA)}",
+                $"{v.Lead}{run.Fuse.Label} is not made for {Say.A(run.Fuse.WantedA)}",
                 "No rating of this class is large enough. A higher voltage asks for less current; or the bank is split on two runs.",
-                [new("least rating", run.WantedA, "A")],
+                [new("least rating", run.Fuse.WantedA, "A")],
                 () => v.ClassThatFits(s).Concat(s.HigherVoltages())
             );
         return s.Make(
@@ -130,10 +130,10 @@ internal static class RunFindings
             Station.Cables,
             v.Place,
             $"{v.Lead}{(v.IsMain ? "The" : "the")} {Say.Rating(rating)} fuse is too small",
-            $"Full load is {Say.A(run.DesignA)}; with the usual margin the fuse is {Say.A(run.WantedA)} or more, or it opens in "
+            $"Full load is {Say.A(run.DesignA)}; with the usual margin the fuse is {Say.A(run.Fuse.WantedA)} or more, or it opens in "
                 + $"ordinary use.",
-            [new("fuse", rating, "A"), new("least", run.WantedA, "A")],
-            run.AdvisedRatingA is { } next
+            [new("fuse", rating, "A"), new("least", run.Fuse.WantedA, "A")],
+            run.Fuse.AdvisedRatingA is { } next
                 ?
                 [
                     v.Mend(
@@ -157,12 +157,15 @@ internal static class RunFindings
 
     private static Finding? FuseAboveCable(FindingScene s, RunView v)
     {
-        if (v.Run is not { RatingA: { } rating, AmpacityA: { } ampacity, Size: { } size } run || !v.Fails.Contains(FuseFailure.Cable))
+        if (
+            v.Run is not { Fuse.RatingA: { } rating, Carries.AmpacityA: { } ampacity, Cable.Size: { } size } run
+            || !v.Fails.Contains(FuseFailure.Cable)
+        )
             return null;
         var mends = new List<MendOffer>();
-        if (run.Advised is { } advised && (advised.Size != size || advised.Conductors != run.Conductors))
+        if (run.Cable.Advised is { } advised && (advised.Size != size || advised.Conductors != run.Cable.Conductors))
             mends.Add(v.UseSize(s, advised));
-        if (run.AdvisedRatingA is { } next && next < rating && Tolerant.AtLeast(ampacity, next))
+        if (run.Fuse.AdvisedRatingA is { } next && next < rating && Tolerant.AtLeast(ampacity, next))
             mends.Add(
                 v.Mend(s, $"Use a {Say.Rating(next)} fuse", $"below the {Say.A(ampacity)} the cable carries", r =>
                     r with
@@ -217,17 +220,17 @@ internal static class RunFindings
     private static Finding? FuseFar(FindingScene s, RunView v)
     {
         var rule = s.Scene.Rules.Number("fuse-distance");
-        if (v.Doc.Fuse.Absent || !Tolerant.Exceeds(v.Run.FuseDistanceM, rule))
+        if (v.Doc.Fuse.Absent || !Tolerant.Exceeds(v.Run.Fuse.DistanceM, rule))
             return null;
         return s.Make(
             "fuse.far",
             Grade.Danger,
             Station.Cables,
             v.Place,
-            $"{v.Lead}{s.Scene.Length(v.Run.FuseDistanceM)} without a fuse",
+            $"{v.Lead}{s.Scene.Length(v.Run.Fuse.DistanceM)} without a fuse",
             $"The stretch from {(v.IsMain ? "the post" : "where it begins")} to the fuse has no protection: "
                 + $"{s.Scene.Length(rule)} at most.",
-            [new("distance", v.Run.FuseDistanceM, "m"), new("rule", rule, "m")],
+            [new("distance", v.Run.Fuse.DistanceM, "m"), new("rule", rule, "m")],
             v.Mend(
                 s,
                 v.IsMain ? "Fuse to the post" : "Fuse to its beginning",
@@ -242,13 +245,13 @@ internal static class RunFindings
     {
         if (
             s.Results.Circuits.FirstOrDefault(c => c.Id == v.Doc.Id)
-                is not { Fuse: { StartA: { } amps, StartSeconds: { } lasts, OpensAtStart: true, OpensAfterS: { } opens } } c
-            || c.Run.RatingA is not { } rating
+                is not { Fuse: { Surge.Amps: { } amps, Surge.Seconds: { } lasts, Surge.Opens: true, Surge.AfterS: { } opens } } c
+            || c.Run.Fuse.RatingA is not { } rating
         )
             return null;
         if (Tolerant.AtLeast(opens / CircuitStage.HoldSpread, lasts))
             return null;
-        var fuse = FuseClasses.Get(c.Run.FuseClass);
+        var fuse = FuseClasses.Get(c.Run.Fuse.Class);
         var larger = fuse.RatingsA.FirstOrDefault(r =>
             r > rating
             && (!Fuse.OpeningTime(fuse, r, amps).Opens || Fuse.OpeningTime(fuse, r, amps).Seconds / CircuitStage.HoldSpread >= lasts)
@@ -268,7 +271,7 @@ internal static class RunFindings
                     v.Mend(
                         s,
                         $"Use {Say.Rating(larger)}",
-                        c.Run.AmpacityA >= larger ? "the cable bears it" : "and the cable it asks for",
+                        c.Run.Carries.AmpacityA >= larger ? "the cable bears it" : "and the cable it asks for",
                         r => r with { Fuse = r.Fuse with { RatingA = larger }, Size = null, Parallel = null }
                     ),
                 ]
@@ -278,7 +281,7 @@ internal static class RunFindings
 
     private static Finding? TooThin(FindingScene s, RunView v)
     {
-        if (v.Run is not { AmpacityA: { } ampacity, Size: not null } run || Tolerant.AtLeast(ampacity, run.DesignA))
+        if (v.Run is not { Carries.AmpacityA: { } ampacity, Cable.Size: not null } run || Tolerant.AtLeast(ampacity, run.DesignA))
             return null;
         return s.Make(
             "cable.thin",
@@ -288,13 +291,13 @@ internal static class RunFindings
             $"{v.Lead}{v.Cable} is too thin for {Say.A(run.DesignA)}",
             $"Here it carries {Say.A(ampacity)}; more makes it hotter than its insulation bears.",
             [new("ampacity", ampacity, "A"), new("design current", run.DesignA, "A")],
-            run.Advised is { } a ? [v.UseSize(s, a)] : []
+            run.Cable.Advised is { } a ? [v.UseSize(s, a)] : []
         );
     }
 
     private static Finding? Drop(FindingScene s, RunView v)
     {
-        if (v.Run is not { DropFraction: { } drop, DropV: { } volts } run || Tolerant.AtLeast(run.DropLimit, drop))
+        if (v.Run is not { Drop.Fraction: { } drop, Drop.V: { } volts } run || Tolerant.AtLeast(run.DropLimit, drop))
             return null;
         return s.Make(
             "cable.drop",
@@ -302,14 +305,15 @@ internal static class RunFindings
             Station.Cables,
             v.Place,
             v.IsMain ? $"The run drops {Say.Percent(drop)}" : $"{v.Name} loses {Say.Percent(drop)} on its cable",
-            $"{Say.Number(volts, 2)} V and {Say.W(run.HeatW ?? 0)} of heat at full load; {Say.Percent(run.DropLimit)} is allowed here.",
+            $"{Say.Number(volts, 2)} V and {Say.W(run.Drop.HeatW ?? 0)} of heat at full load; {Say.Percent(run.DropLimit)} is allowed here.",
             [new("drop", drop, "fraction"), new("limit", run.DropLimit, "fraction")],
-            run.Advised is { } a ? [v.UseSize(s, a)] : []
+            run.Cable.Advised is { } a ? [v.UseSize(s, a)] : []
         );
     }
 
     private static Finding? Hot(FindingScene s, RunView v) =>
-        v.Run is not { ConductorC: { } hot, Size: { } size } run || hot < CablePractices.Get(run.Practice).InsulationC - 0.5
+        v.Run is not { Carries.ConductorC: { } hot, Cable.Size: { } size } run
+        || hot < CablePractices.Get(run.Laid.Practice).InsulationC - 0.5
             ? null
             : s.Make(
                 "cable.hot",
@@ -319,23 +323,26 @@ internal static class RunFindings
                 $"{v.Lead}{(v.IsMain ? "The" : "the")} copper reaches {Say.Number(hot)} °C",
                 $"{v.Cable} at full load is as hot as its insulation bears.",
                 [new("copper", hot, "°C")],
-                run.Advised is { } a && a.Size != size ? [v.UseSize(s, a)] : []
+                run.Cable.Advised is { } a && a.Size != size ? [v.UseSize(s, a)] : []
             );
 
     /// <summary>The shortest of several takes more than its share.</summary>
     private static Finding? Unequal(FindingScene s, RunView v)
     {
-        if (v.Run is not { WorstConductorShare: { } share, Conductors: > 1 } run || Tolerant.AtLeast(1.0 / run.Conductors, share))
+        if (
+            v.Run is not { Carries.WorstConductorShare: { } share, Cable.Conductors: > 1 } run
+            || Tolerant.AtLeast(1.0 / run.Cable.Conductors, share)
+        )
             return null;
         return s.Make(
             "cable.unequal",
             Grade.Caution,
             Station.Cables,
             v.Place,
-            $"{v.Lead}{Say.Count(run.Conductors)} conductors in parallel, not of one length",
-            $"The shortest takes {Say.Percent(share)} of the current instead of {Say.Percent(1.0 / run.Conductors)}; all "
-                + $"together they carry {Say.A(run.AmpacityA ?? 0)}.",
-            [new("shortest", share, "fraction"), new("even", 1.0 / run.Conductors, "fraction")],
+            $"{v.Lead}{Say.Count(run.Cable.Conductors)} conductors in parallel, not of one length",
+            $"The shortest takes {Say.Percent(share)} of the current instead of {Say.Percent(1.0 / run.Cable.Conductors)}; all "
+                + $"together they carry {Say.A(run.Carries.AmpacityA ?? 0)}.",
+            [new("shortest", share, "fraction"), new("even", 1.0 / run.Cable.Conductors, "fraction")],
             v.Mend(s, "Cut them to one length", $"{s.Scene.Length(v.Doc.ConductorLengthsM.Max())} each", r =>
                 r with
                 {
@@ -350,14 +357,16 @@ internal static class RunFindings
     private static Finding? Touching(FindingScene s, RunView v)
     {
         if (
-            v.Run is not { Conductors: > 1, Size: { } size, RatingA: { } rating, AmbientC: var ambient } run
+            v.Run is not { Cable.Conductors: > 1, Cable.Size: { } size, Fuse.RatingA: { } rating, Laid.AmbientC: var ambient } run
             || v.Doc.Bundled is not null
-            || run.AmpacityA is null
+            || run.Carries.AmpacityA is null
         )
             return null;
-        var together = 2 * run.Conductors;
+        var together = 2 * run.Cable.Conductors;
         var rule = s.Scene.Rules.Word("ambient-above-one") == "yes";
-        var bundled = Cable.Ampacity(CablePractices.Get(run.Practice).Get(size), ambient, together, run.Conductors, rule).AmpacityA;
+        var bundled = Cable
+            .Ampacity(CablePractices.Get(run.Laid.Practice).Get(size), ambient, together, run.Cable.Conductors, rule)
+            .AmpacityA;
         if (Tolerant.AtLeast(bundled, rating))
             return null;
         return s.Make(
@@ -366,7 +375,7 @@ internal static class RunFindings
             Station.Cables,
             v.Place,
             $"{v.Lead}{v.Cable}: do they touch?",
-            $"Counted as laid apart they carry {Say.A(run.AmpacityA.Value)}. Out and back in one bundle are {together} "
+            $"Counted as laid apart they carry {Say.A(run.Carries.AmpacityA.Value)}. Out and back in one bundle are {together} "
                 + $"conductors that warm each other, and carry {Say.A(bundled)}, below the {Say.Rating(rating)} fuse.",
             [new("in a bundle", bundled, "A"), new("fuse", rating, "A")],
             v.Mend(s, "They touch", "sized for a bundle", r => r with { Bundled = 2, Size = null, Parallel = null }),

@@ -31,7 +31,7 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
     /// <summary>Goes before a finding's title where it is not of the main run.</summary>
     public string Lead => IsMain ? "" : Name + ": ";
 
-    public string Cable => Say.Size(Run.Size ?? "no cable", Run.Conductors);
+    public string Cable => Say.Size(Run.Cable.Size ?? "no cable", Run.Cable.Conductors);
 
     public static List<RunView> Of(FindingScene s)
     {
@@ -42,27 +42,27 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
         views.Add(
             new("/runs", "main run", s.Scene.MainRun, main)
             {
-                ShortA = p?.ShortCircuitA,
-                Assumed = p?.ResistanceAssumed ?? false,
+                ShortA = p?.Short.Amps,
+                Assumed = p?.Short.ResistanceAssumed ?? false,
                 GreatestV = p?.GreatestChargingV ?? s.Results.Voltage!.GreatestV,
                 MaxDcV = p?.MaxDcV ?? 0,
                 InterruptA = p?.InterruptA ?? 0,
                 Fails = s.Scene.MainRun.Fuse.Absent ? [] : p?.Fails ?? [],
-                SurgeA = p?.SurgeA,
+                SurgeA = p?.Surge.Amps,
             }
         );
         foreach (var (i, c) in s.Results.Circuits.Index())
             views.Add(
                 new($"/circuits/{i}", c.Name, s.Scene.RunOf(c.Id), c.Run)
                 {
-                    ShortA = c.Fuse.ShortCircuitA,
-                    Assumed = p?.ResistanceAssumed ?? false,
+                    ShortA = c.Fuse.Short.Amps,
+                    Assumed = p?.Short.ResistanceAssumed ?? false,
                     GreatestV = c.Fuse.GreatestV,
                     MaxDcV = c.Fuse.MaxDcV,
                     InterruptA = c.Fuse.InterruptA,
                     Fails = c.Fuse.Fails,
-                    ReliesOn = c.Fuse.ReliesOn,
-                    SurgeA = c.Fuse.StartA,
+                    ReliesOn = c.Fuse.Upstream.ReliesOn,
+                    SurgeA = c.Fuse.Surge.Amps,
                 }
             );
         return views;
@@ -76,7 +76,7 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
         FindingScene.Offer(
             $"Use {Say.Size(advised.Size, advised.Conductors)}",
             then =>
-                In(then) is { AmpacityA: { } carries, DropFraction: { } drop }
+                In(then) is { Carries.AmpacityA: { } carries, Drop.Fraction: { } drop }
                     ? $"carries {Say.A(carries)}, drop {Say.Percent(drop)}"
                     : "as advised",
             s.Bank.WithRun(Doc.Id, r => r with { Size = advised.Size, Parallel = advised.Conductors, ConductorLengthsM = [] })
@@ -91,11 +91,11 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
     public IEnumerable<MendOffer> ClassThatFits(FindingScene s)
     {
         var good = ProtectionStage
-            .ClassesAt(Run.DesignA, Run.AmpacityA ?? 0, GreatestV, ShortA ?? 0, RunStage.NextSizeUp(s.Scene))
+            .ClassesAt(Run.DesignA, Run.Carries.AmpacityA ?? 0, GreatestV, ShortA ?? 0, RunStage.NextSizeUp(s.Scene))
             .Where(c => c.Fails.All(f => f == FuseFailure.Cable))
             .ToList();
         var fit = good.Find(c => c.Id == RunStage.AdvisedClass) ?? good.FirstOrDefault();
-        if (fit is null || fit.Id == Run.FuseClass)
+        if (fit is null || fit.Id == Run.Fuse.Class)
             yield break;
         var name = fit.Label.Split(',')[0];
         yield return Mend(

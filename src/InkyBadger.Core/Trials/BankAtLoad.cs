@@ -54,7 +54,7 @@ public static class BankAtLoad
             return null;
         var (pack, network) = (w.Pack.Need(), w.Wired.Need().Network);
         var limits = pack.LimitsFor(null);
-        var amps = loadA ?? n.CurrentA;
+        var amps = loadA ?? n.Strings.BankA;
         double? Ac(double? a) =>
             a is not { } current || w.Inverter.Value is not { } inverter
                 ? null
@@ -65,15 +65,15 @@ public static class BankAtLoad
                     voltage.LowV
                 );
 
-        var currents = new double[bank.Parallel];
-        var emf = new double[bank.Parallel];
+        var currents = new double[bank.Layout.Parallel];
+        var emf = new double[bank.Layout.Parallel];
         network.Solve(emf, default, amps, currents);
-        double?[] limitOf = [.. Enumerable.Range(0, bank.Parallel).Select(i => limits?[i].LimitA)];
-        if (limits is null || bank.Parallel == 1)
+        double?[] limitOf = [.. Enumerable.Range(0, bank.Layout.Parallel).Select(i => limits?[i].LimitA)];
+        if (limits is null || bank.Layout.Parallel == 1)
             return new(amps, Ac(amps), currents, limitOf, null, null, []);
 
-        var drops = Enumerable.Range(1, bank.Parallel).Select(j => Drop(network, limits, emf, amps, j, pack, bank, Ac)).ToList();
-        return new(amps, Ac(amps), currents, limitOf, n.SurvivesA, n.SurvivesAcW, drops);
+        var drops = Enumerable.Range(1, bank.Layout.Parallel).Select(j => Drop(network, limits, emf, amps, j, pack, bank, Ac)).ToList();
+        return new(amps, Ac(amps), currents, limitOf, n.OneOut.SurvivesA, n.OneOut.SurvivesAcW, drops);
     }
 
     private static DropOut Drop(
@@ -102,7 +102,7 @@ public static class BankAtLoad
         }
         var gone = Enumerable.Range(1, network.Strings).Except(cascade.Remaining).ToList();
         double? leftA = cascade.Remaining.Count == 0 ? 0 : BankSharing.CeilingWithout(network, limits, gone);
-        var leftWh = pack.UsableWh(cascade.Remaining, bank.NominalV, bank.Dod);
+        var leftWh = pack.UsableWh(cascade.Remaining, bank.Holds.NominalV, bank.Need.Dod);
         var name = Say.StringName(first);
         var sentence =
             cascade.Blackout ? $"Without string {name} the rest follows, one after the other: dark at {Say.A(amps)}"

@@ -45,16 +45,16 @@ public static class BankSteps
             steps.Add(
                 new(
                     title,
-                    b.Series,
-                    b.Parallel,
-                    b.UsableWh,
-                    b.UsableWh - bank.UsableWh,
-                    b.HoursAtMean,
-                    e.Network?.AllowsAcW,
+                    b.Layout.Series,
+                    b.Layout.Parallel,
+                    b.Holds.UsableWh,
+                    b.Holds.UsableWh - bank.Holds.UsableWh,
+                    b.Lasts.HoursAtMean,
+                    e.Network?.Ceiling.AllowsAcW,
                     b.Price,
                     b.Price - bank.Price,
                     b.MassKg,
-                    e.Network?.WorstShare,
+                    e.Network?.Strings.WorstShare,
                     Wrong(then, e.Id),
                     Wrong(before, now.Id),
                     changes
@@ -63,10 +63,10 @@ public static class BankSteps
         }
         DesignChange At<T>(string path, T value) => new($"/banks/{bankIndex}{path}", DesignFormat.Node(value));
 
-        if (bank.Parallel < MostStrings && (bank.Parallel + 1) * bank.Series <= DesignCheck.MostUnits)
-            Try("A string more", At("/parallel", (int?)(bank.Parallel + 1)));
-        if (bank.Parallel > 1)
-            Try("A string less", At("/parallel", (int?)(bank.Parallel - 1)));
+        if (bank.Layout.Parallel < MostStrings && (bank.Layout.Parallel + 1) * bank.Layout.Series <= DesignCheck.MostUnits)
+            Try("A string more", At("/parallel", (int?)(bank.Layout.Parallel + 1)));
+        if (bank.Layout.Parallel > 1)
+            Try("A string less", At("/parallel", (int?)(bank.Layout.Parallel - 1)));
         var cells = now.Voltage!.Cells;
         var larger = Catalogue
             .Units.Where(u =>

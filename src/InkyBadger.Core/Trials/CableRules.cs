@@ -89,8 +89,12 @@ public static class CableRules
         var parts = new List<string>();
         if (a.MainRun is { } run && b.MainRun is { } other && Of(run) != Of(other))
             parts.Add($"main run {Of(other)}");
-        if (a.Network is { } n && b.Network is { } m && (n.Link.Size, n.Jumper.Size) != (m.Link.Size, m.Jumper.Size))
-            parts.Add($"links {m.Link.Size}");
+        if (
+            a.Network is { } n
+            && b.Network is { } m
+            && (n.Copper.Link.Size, n.Copper.Jumper.Size) != (m.Copper.Link.Size, m.Copper.Jumper.Size)
+        )
+            parts.Add($"links {m.Copper.Link.Size}");
         var others = b.Circuits.ToDictionary(c => c.Id);
         var changed = a.Circuits.Count(c => !others.TryGetValue(c.Id, out var o) || Of(c.Run) != Of(o.Run));
         if (changed > 0)
@@ -105,8 +109,8 @@ public static class CableRules
     }
 
     private static string Of(RunResult run) =>
-        run.Size is { } size
-            ? $"{Say.Size(size, run.Conductors)} behind {(run.RatingA is { } rating ? Say.Rating(rating) : "no fuse")}"
+        run.Cable.Size is { } size
+            ? $"{Say.Size(size, run.Cable.Conductors)} behind {(run.Fuse.RatingA is { } rating ? Say.Rating(rating) : "no fuse")}"
             : "no cable of the table";
 
     private static string? Count(int now, int then, string word) =>

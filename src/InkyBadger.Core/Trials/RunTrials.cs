@@ -78,27 +78,27 @@ public static class RunTrials
                     main,
                     voltage.NominalV,
                     results.Protection?.GreatestChargingV ?? voltage.GreatestV,
-                    results.Protection?.ShortCircuitA,
+                    results.Protection?.Short.Amps,
                     null
                 );
         if (results.Circuits.FirstOrDefault(c => c.Id == run) is not { } circuit)
             return null;
-        return Try(scene, circuit.Run, circuit.NominalV, circuit.Fuse.GreatestV, circuit.Fuse.ShortCircuitA, circuit.Fuse.BackedToA);
+        return Try(scene, circuit.Run, circuit.NominalV, circuit.Fuse.GreatestV, circuit.Fuse.Short.Amps, circuit.Fuse.Upstream.InterruptA);
     }
 
     private static RunTrialsResult Try(BankScene scene, RunResult run, double nominalV, double greatestV, double? shortA, double? backedToA)
     {
-        var practice = CablePractices.Get(run.Practice);
-        var input = new CableSelectInput(practice, run.DesignA, nominalV, run.LengthM)
+        var practice = CablePractices.Get(run.Laid.Practice);
+        var input = new CableSelectInput(practice, run.DesignA, nominalV, run.Laid.LengthM)
         {
-            FuseRatingA = run.RatingA,
+            FuseRatingA = run.Fuse.RatingA,
             NextSizeUp = RunStage.NextSizeUp(scene),
-            AmbientC = run.AmbientC,
+            AmbientC = run.Laid.AmbientC,
             AllowAboveOne = scene.Rules.Word("ambient-above-one") == "yes",
-            BundledConductors = run.Bundled,
+            BundledConductors = run.Laid.Bundled,
             DropLimitFraction = run.DropLimit,
-            BoltedJoints = run.BoltedJoints,
-            FuseJoints = run.FuseJoints,
+            BoltedJoints = run.Joints.Bolted,
+            FuseJoints = run.Joints.Fused,
         };
         var sizes = new List<SizeTrial>();
         for (var m = 1; m <= MostConductors; m++)
@@ -116,25 +116,37 @@ public static class RunTrials
                         t.DropV,
                         t.DropFraction,
                         t.DropV * run.DesignA,
-                        PriceOf(row.Conductor.AreaMm2, run.LengthM, m),
+                        PriceOf(row.Conductor.AreaMm2, run.Laid.LengthM, m),
                         t.AmpacityOk,
                         t.FuseOk,
                         t.DropOk,
-                        row.Size == run.Size && m == run.Conductors,
-                        run.Advised is { } a && a.Size == row.Size && a.Conductors == m
+                        row.Size == run.Cable.Size && m == run.Cable.Conductors,
+                        run.Cable.Advised is { } a && a.Size == row.Size && a.Conductors == m
                     )
                 );
             }
         var nextSizeUp = RunStage.NextSizeUp(scene);
         var classes = ProtectionStage
-            .ClassesAt(run.DesignA, run.AmpacityA ?? 0, greatestV, shortA ?? 0, nextSizeUp)
+            .ClassesAt(run.DesignA, run.Carries.AmpacityA ?? 0, greatestV, shortA ?? 0, nextSizeUp)
             .Select(c =>
             {
                 var relies = c.Fails is [FuseFailure.Interrupt] && backedToA is { } upstream && Tolerant.AtLeast(upstream, shortA!.Value);
                 return new FuseTrial(c.Id, c.Label, c.RatingA, c.MaxDcV, c.InterruptA, c.Fits || relies, relies, c.Fails);
             })
             .ToList();
-        return new(run.Id, run.DesignA, run.WantedA, run.RatingA, run.LengthM, run.DropLimit, greatestV, shortA, sizes, classes, Up(sizes));
+        return new(
+            run.Id,
+            run.DesignA,
+            run.Fuse.WantedA,
+            run.Fuse.RatingA,
+            run.Laid.LengthM,
+            run.DropLimit,
+            greatestV,
+            shortA,
+            sizes,
+            classes,
+            Up(sizes)
+        );
     }
 
     /// <summary>Copper out and back, with a lug at every end.</summary>

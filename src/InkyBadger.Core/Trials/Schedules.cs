@@ -80,7 +80,7 @@ public static class Schedules
         foreach (var c in results.Circuits)
         {
             n++;
-            if (c.Run.Size is null)
+            if (c.Run.Cable.Size is null)
                 continue;
             var charge = c.Kind == CircuitKind.Charge;
             AddRun(cables, $"C{n}+", c.Run, "+", Red, Positive(c.From), Positive(c.To));
@@ -126,20 +126,20 @@ public static class Schedules
     private static List<FuseRow> Fuses(BankEvaluation e, RunResult main)
     {
         var rows = new List<FuseRow>();
-        if (main.RatingA is not null)
+        if (main.Fuse.RatingA is not null)
             rows.Add(
                 new(
                     "Main fuse",
                     1,
-                    main.FuseLabel,
-                    main.RatingA,
-                    e.Protection?.MaxDcV ?? FuseClasses.Get(main.FuseClass).MaxDcV,
+                    main.Fuse.Label,
+                    main.Fuse.RatingA,
+                    e.Protection?.MaxDcV ?? FuseClasses.Get(main.Fuse.Class).MaxDcV,
                     e.Protection?.GreatestChargingV ?? e.Voltage!.GreatestV,
-                    e.Protection?.InterruptA ?? FuseClasses.Get(main.FuseClass).InterruptA,
-                    e.Protection?.ShortCircuitA,
-                    main.FuseDistanceM,
+                    e.Protection?.InterruptA ?? FuseClasses.Get(main.Fuse.Class).InterruptA,
+                    e.Protection?.Short.Amps,
+                    main.Fuse.DistanceM,
                     Cable(main),
-                    main.ClassPinned || main.RatingPinned,
+                    main.Fuse.ClassPinned || main.Fuse.RatingPinned,
                     null
                 )
             );
@@ -161,21 +161,21 @@ public static class Schedules
                 )
             );
         foreach (var c in e.Circuits)
-            if (c.Run.RatingA is not null)
+            if (c.Run.Fuse.RatingA is not null)
                 rows.Add(
                     new(
                         c.Name,
                         1,
-                        c.Run.FuseLabel,
-                        c.Run.RatingA,
+                        c.Run.Fuse.Label,
+                        c.Run.Fuse.RatingA,
                         c.Fuse.MaxDcV,
                         c.Fuse.GreatestV,
                         c.Fuse.InterruptA,
-                        c.Fuse.ShortCircuitA,
-                        c.Run.FuseDistanceM,
+                        c.Fuse.Short.Amps,
+                        c.Run.Fuse.DistanceM,
                         Cable(c.Run),
-                        c.Run.ClassPinned || c.Run.RatingPinned,
-                        c.Fuse.ReliesOn
+                        c.Run.Fuse.ClassPinned || c.Run.Fuse.RatingPinned,
+                        c.Fuse.Upstream.ReliesOn
                     )
                 );
         return rows;
@@ -184,12 +184,12 @@ public static class Schedules
     private static List<PartRow> PartsOf(Bank bank, BankEvaluation e, RunResult main, BusResult bus)
     {
         var volts = Say.V(e.Protection?.GreatestChargingV ?? e.Voltage!.GreatestV);
-        var surge = Math.Max(main.DesignA, e.Protection?.SurgeA ?? 0);
+        var surge = Math.Max(main.DesignA, e.Protection?.Surge.Amps ?? 0);
         var start = surge > main.DesignA ? $", {Say.A(surge)} at a start" : "";
         var parts = new List<PartRow>();
         if (bus.HasSwitch)
             parts.Add(new("Disconnect", 1, $"{Say.A(main.DesignA)} for good{start}, {volts} DC"));
-        parts.Add(new("Bus bar", 2, $"{Say.Rating(Math.Ceiling(Math.Max(main.DesignA, main.RatingA ?? 0)))}, covered"));
+        parts.Add(new("Bus bar", 2, $"{Say.Rating(Math.Ceiling(Math.Max(main.DesignA, main.Fuse.RatingA ?? 0)))}, covered"));
         parts.Add(new("Shunt with monitor", 1, $"{Say.A(main.DesignA)}{start}"));
         var run = bank.Runs.FirstOrDefault(r => r.Id == Run.MainId);
         if (run?.PreCharge == true)
@@ -202,13 +202,13 @@ public static class Schedules
                 parts.Add(new(c.Name, 1, $"{Say.A(c.Run.DesignA)} in, from {volts} down to {Say.V(e.Voltage!.LowV)}"));
             if (bank.Runs.FirstOrDefault(r => r.Id == c.Id)?.Switch is { Absent: false })
                 parts.Add(
-                    new($"Switch, {c.Name}", 1, $"{Say.A(Math.Max(c.Run.DesignA, c.Fuse.StartA ?? 0))}, {Say.V(c.Fuse.GreatestV)} DC")
+                    new($"Switch, {c.Name}", 1, $"{Say.A(Math.Max(c.Run.DesignA, c.Fuse.Surge.Amps ?? 0))}, {Say.V(c.Fuse.GreatestV)} DC")
                 );
         }
         return parts;
     }
 
-    private static string Cable(RunResult run) => run.Size is { } size ? Say.Size(size, run.Conductors) : "no cable yet";
+    private static string Cable(RunResult run) => run.Cable.Size is { } size ? Say.Size(size, run.Cable.Conductors) : "no cable yet";
 
     /// <summary>The pieces of a pole of the main run, place by place.</summary>
     private static void AddPole(
@@ -220,7 +220,7 @@ public static class Schedules
         string colour
     )
     {
-        if (run.Size is not { } size)
+        if (run.Cable.Size is not { } size)
             return;
         var n = 0;
         for (var i = 1; i < points.Count; i++)
@@ -240,12 +240,12 @@ public static class Schedules
                     from,
                     to,
                     size,
-                    run.AreaMm2 ?? 0,
-                    run.Conductors,
+                    run.Cable.AreaMm2 ?? 0,
+                    run.Cable.Conductors,
                     Math.Round(length, 3),
                     Lug(size, post ?? Stud(run)),
                     Lug(size, Stud(run)),
-                    pole == "+" ? 2 * run.Conductors : 0
+                    pole == "+" ? 2 * run.Cable.Conductors : 0
                 )
             );
         }
@@ -279,13 +279,13 @@ public static class Schedules
                 colour,
                 from,
                 to,
-                run.Size!,
-                run.AreaMm2 ?? 0,
-                run.Conductors,
-                run.LengthM,
-                Lug(run.Size!, Stud(run)),
-                Lug(run.Size!, Stud(run)),
-                pole == "+" && (run.AreaMm2 ?? 0) >= LugFromMm2 ? 2 * run.Conductors : 0
+                run.Cable.Size!,
+                run.Cable.AreaMm2 ?? 0,
+                run.Cable.Conductors,
+                run.Laid.LengthM,
+                Lug(run.Cable.Size!, Stud(run)),
+                Lug(run.Cable.Size!, Stud(run)),
+                pole == "+" && (run.Cable.AreaMm2 ?? 0) >= LugFromMm2 ? 2 * run.Cable.Conductors : 0
             )
         );
 
@@ -295,7 +295,7 @@ public static class Schedules
         if (e.Network is not { } network)
             return;
         var counts = new Dictionary<ConductorKind, int>();
-        foreach (var g in network.Conductors.GroupBy(c => (c.Kind, c.Rail, c.Size, c.LengthM)))
+        foreach (var g in network.Copper.Placed.GroupBy(c => (c.Kind, c.Rail, c.Size, c.LengthM)))
         {
             var (kind, rail, size, length) = g.Key;
             counts[kind] = counts.GetValueOrDefault(kind) + 1;
@@ -335,8 +335,8 @@ public static class Schedules
 
     /// <summary>Usual studs of fuse holders, bus bars and inverters by the copper that goes on them.</summary>
     private static string Stud(RunResult run) =>
-        run.AreaMm2 is >= 70 ? "M10"
-        : run.AreaMm2 is >= 10 ? "M8"
+        run.Cable.AreaMm2 is >= 70 ? "M10"
+        : run.Cable.AreaMm2 is >= 10 ? "M8"
         : "M6";
 
     private static string Lug(string size, string stud) =>

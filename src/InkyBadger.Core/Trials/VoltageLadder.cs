@@ -7,31 +7,43 @@ using InkyBadger.Core.Work;
 namespace InkyBadger.Core.Trials;
 
 /// <summary>The design worked out at one voltage, and the changes that would take it over.</summary>
+/// <param name="SystemV">The rung [V].</param>
+/// <param name="Here">The design stands on it.</param>
+/// <param name="Advised">The house rule's school advises it.</param>
+/// <param name="Bus">Greatest current of the bank and its watts.</param>
+/// <param name="Bank">Units there.</param>
+/// <param name="Cable">Main run there.</param>
+/// <param name="Inverter">Inverter there, and what the catalogue has.</param>
+/// <param name="Wrong">Dangers and faults there.</param>
+/// <param name="Needs">What the voltage brings with it.</param>
+/// <param name="Changes">What differs from the design.</param>
 public sealed record LadderRung(
     int SystemV,
     bool Here,
     bool Advised,
-    double? CurrentA,
-    double? PowerW,
-    int? Series,
-    int? Parallel,
-    string? Unit,
-    string? Size,
-    double? AreaMm2,
-    int? Conductors,
-    double? AmpacityA,
-    double? FuseA,
-    double? DropFraction,
-    double? AllowsAcW,
-    double? UnitsPrice,
-    string? Inverter,
-    double? InverterPrice,
+    RungBus Bus,
+    RungBank Bank,
+    RungCable Cable,
+    RungInverter Inverter,
     int Wrong,
     NeedsResult? Needs,
-    int InvertersMade,
-    int InvertersFit,
     IReadOnlyList<DesignChange> Changes
 );
+
+/// <summary>Greatest current of the bank on a rung [A], and what it is at the lowest volts under load [W].</summary>
+public sealed record RungBus(double? Amps, double? PowerW);
+
+/// <summary>The bank on a rung: units in series, strings, the unit's name, all units' price, and the AC watts it lets through [W].</summary>
+public sealed record RungBank(int? Series, int? Parallel, string? Unit, double? Price, double? AllowsAcW);
+
+/// <summary>
+/// The main run on a rung: size, one conductor's area [mm²], how many in parallel, what they carry [A], fuse rating [A], drop (a fraction
+/// of the nominal volts).
+/// </summary>
+public sealed record RungCable(string? Size, double? AreaMm2, int? Conductors, double? AmpacityA, double? FuseA, double? DropFraction);
+
+/// <summary>The inverter on a rung with its price, how many the catalogue has of this voltage, and how many of them fit.</summary>
+public sealed record RungInverter(string? Name, double? Price, int Made, int Fit);
 
 /// <summary>The same design at each system voltage, from complete evaluations with what depends on the voltage set free.</summary>
 public static class VoltageLadder
@@ -83,25 +95,24 @@ public static class VoltageLadder
             systemV,
             here?.SystemV == systemV,
             here?.AdvisedV == systemV,
-            e.Currents?.BankWorstA,
-            e.Currents?.BankWorstA * e.Voltage?.LowV,
-            e.Bank?.Series,
-            e.Bank?.Parallel,
-            e.Bank?.Unit.Name,
-            e.MainRun?.Size,
-            e.MainRun?.AreaMm2,
-            e.MainRun?.Conductors,
-            e.MainRun?.AmpacityA,
-            e.MainRun?.RatingA,
-            e.MainRun?.DropFraction,
-            e.Network?.AllowsAcW,
-            e.Bank?.Price,
-            e.Inverter?.Item?.Name,
-            e.Inverter?.Item?.Price * e.Inverter?.Stack,
+            new(e.Currents?.BankWorstA, e.Currents?.BankWorstA * e.Voltage?.LowV),
+            new(e.Bank?.Layout.Series, e.Bank?.Layout.Parallel, e.Bank?.Unit.Name, e.Bank?.Price, e.Network?.Ceiling.AllowsAcW),
+            new(
+                e.MainRun?.Cable.Size,
+                e.MainRun?.Cable.AreaMm2,
+                e.MainRun?.Cable.Conductors,
+                e.MainRun?.Carries.AmpacityA,
+                e.MainRun?.Fuse.RatingA,
+                e.MainRun?.Drop.Fraction
+            ),
+            new(
+                e.Inverter?.Item?.Name,
+                e.Inverter?.Item?.Price * e.Inverter?.Stack,
+                Catalogue.Inverters.Count(i => i.SystemV == systemV),
+                InverterChoices.Of(tried, index, e).Count(c => c.Item.SystemV == systemV && c.Fits)
+            ),
             evaluation.Findings.Count(f => f.Bank == e.Id && f.Grade <= Grade.Fault),
             e.Needs,
-            Catalogue.Inverters.Count(i => i.SystemV == systemV),
-            InverterChoices.Of(tried, index, e).Count(c => c.Item.SystemV == systemV && c.Fits),
             changes
         );
     }

@@ -125,7 +125,7 @@ public static class FlowStage
             surgeW = w.Loads.Value?.SurgeDemandW ?? 0;
         // Without an inverter in the catalogue the required watts stand in for its rating; its rating is what a cable must expect, hot or
         // not.
-        var rating = inverter.Item is { } item ? item.ContinuousW * inverter.Stack : inverter.RequiredContinuousW;
+        var rating = inverter.Item is { } item ? item.ContinuousW * inverter.Stack : inverter.Wanted.ContinuousW;
         var designW = byRating ? rating : peakAc;
         double nominal = 0,
             worst = 0;

@@ -31,10 +31,10 @@ internal static class HeadlineWriter
             return "The voltage follows from the loads";
         if (v.Pinned && v.SystemV != v.AdvisedV)
             return $"{v.SystemV} V is pinned, where the house rule’s school says {v.AdvisedV} V: {Say.A(c.BankWorstA)} at full load";
-        if (v.School == "by-current" && v.ByCurrentV == v.SystemV && v.ByCurrentWithinLimit && e.Inverter is not null)
+        if (v.Advice.School == "by-current" && v.Advice.ByCurrentV == v.SystemV && v.Advice.WithinLimit && e.Inverter is not null)
             return v.SystemV == 12
-                ? $"12 V keeps the main cable under {Say.Rating(v.CurrentLimitA)}: {Say.A(c.BankWorstA)} at full load"
-                : $"{v.SystemV} V is the lowest voltage that keeps the inverter’s cable under {Say.Rating(v.CurrentLimitA)}";
+                ? $"12 V keeps the main cable under {Say.Rating(v.Advice.LimitA)}: {Say.A(c.BankWorstA)} at full load"
+                : $"{v.SystemV} V is the lowest voltage that keeps the inverter’s cable under {Say.Rating(v.Advice.LimitA)}";
         return $"At {v.SystemV} V the main cable carries {Say.A(c.BankWorstA)}";
     }
 
@@ -62,41 +62,44 @@ internal static class HeadlineWriter
     {
         if (e.Bank is not { } b)
             return e.Because.Bank ?? "Choose a unit";
-        if (e.Network is { Style: WiringStyle.SameEnd, WorstString: 1, Shares.Count: > 1 } n && n.WorstShare > n.EvenShare * 1.02)
-            return $"String {Say.StringName(n.WorstString)} carries {Say.Percent(n.WorstShare)} of the current, because both "
+        if (
+            e.Network is { Wiring.Style: WiringStyle.SameEnd, Strings.Worst: 1, Strings.Shares.Count: > 1 } n
+            && n.Strings.WorstShare > n.Strings.EvenShare * 1.02
+        )
+            return $"String {Say.StringName(n.Strings.Worst)} carries {Say.Percent(n.Strings.WorstShare)} of the current, because both "
                 + $"leads leave at its end";
         // Unlike strings: the one that stops the bank is not always the one that carries most.
         if (
-            e.Network is { LimitingString: { } limiting, CeilingA: { } ceiling, Shares.Count: > 1 } mixed
-            && limiting != mixed.WorstString
-            && Tolerant.Exceeds(mixed.IdealA ?? 0, ceiling * 1.02)
+            e.Network is { Ceiling.LimitingString: { } limiting, Ceiling.Amps: { } ceiling, Strings.Shares.Count: > 1 } mixed
+            && limiting != mixed.Strings.Worst
+            && Tolerant.Exceeds(mixed.Ceiling.IdealA ?? 0, ceiling * 1.02)
         )
             return $"String {Say.StringName(limiting)} reaches its limit first: {Say.A(ceiling)}, where the strings could give "
-                + $"{Say.A(mixed.IdealA!.Value)}";
-        var units = $"{Say.Count(b.Units)} {(b.Units == 1 ? "unit holds" : "units hold")} {Say.Wh(b.UsableWh)} usable";
-        return b.HoursAtMean is { } hours ? $"{units}: {Say.Hours(hours)} of this demand" : units;
+                + $"{Say.A(mixed.Ceiling.IdealA!.Value)}";
+        var units = $"{Say.Count(b.Layout.Units)} {(b.Layout.Units == 1 ? "unit holds" : "units hold")} {Say.Wh(b.Holds.UsableWh)} usable";
+        return b.Lasts.HoursAtMean is { } hours ? $"{units}: {Say.Hours(hours)} of this demand" : units;
     }
 
     public static string Cables(BankEvaluation e)
     {
         if (e.MainRun is not { } r)
             return "Cable and fuse follow from the loads";
-        if (r.Size is null)
+        if (r.Cable.Size is null)
             return "No cable of the table meets this run";
-        var cable = Say.Size(r.Size, r.Conductors);
-        if (r.RatingA is not { } rating)
+        var cable = Say.Size(r.Cable.Size, r.Cable.Conductors);
+        if (r.Fuse.RatingA is not { } rating)
             return $"{cable}, and no fuse that could protect it";
         if (e.Protection is { } p && p.Fails.Contains(FuseFailure.Interrupt))
-            return $"The fuse cannot break a short: the bank pushes {Say.A(p.ShortCircuitA)}, it clears {Say.A(p.InterruptA)}";
+            return $"The fuse cannot break a short: the bank pushes {Say.A(p.Short.Amps)}, it clears {Say.A(p.InterruptA)}";
         if (e.Protection is { } q && q.Fails.Contains(FuseFailure.Voltage))
             return $"The fuse is made for {Say.V(q.MaxDcV)}, and charging lifts the bank to {Say.V(q.GreatestChargingV)}";
-        if (r.AmpacityA is { } ampacity && !Tolerant.AtLeast(ampacity, rating))
+        if (r.Carries.AmpacityA is { } ampacity && !Tolerant.AtLeast(ampacity, rating))
             return $"The {Say.Rating(rating)} fuse lets through more than {cable} carries";
         if (ThinInside(e) is { } inside)
             return inside;
         if (e.Circuits.FirstOrDefault(c => !c.Fuse.Fits) is { } bad)
             return $"The main run is well; {Wrong(bad)}";
-        if (!Tolerant.AtLeast(rating, r.WantedA))
+        if (!Tolerant.AtLeast(rating, r.Fuse.WantedA))
             return $"The {Say.Rating(rating)} fuse opens in ordinary use";
         // What stops first is the news where it is not what people blame, or less than is asked.
         if (
@@ -113,17 +116,17 @@ internal static class HeadlineWriter
     {
         if (e.Network is not { } n)
             return null;
-        var within = n.Style == WiringStyle.BusBars ? n.Lead : n.Link;
-        if (n.Shares.Count > 1 && !Tolerant.AtLeast(within.AmpacityA, n.LinkWorstA))
+        var within = n.Wiring.Style == WiringStyle.BusBars ? n.Copper.Lead : n.Copper.Link;
+        if (n.Strings.Shares.Count > 1 && !Tolerant.AtLeast(within.AmpacityA, n.Links.WorstA))
             return $"Load, fuse and copper must rise in that order: not in the "
-                + $"{(n.Style == WiringStyle.BusBars ? "leads" : "links")}, {Say.A(n.LinkWorstA - within.AmpacityA)} over";
-        return e.Bank is { Series: > 1 } && !Tolerant.AtLeast(n.Jumper.AmpacityA, n.StringHeldA)
-            ? $"Load, fuse and copper must rise in that order: not in the jumpers, {Say.A(n.StringHeldA - n.Jumper.AmpacityA)} over"
+                + $"{(n.Wiring.Style == WiringStyle.BusBars ? "leads" : "links")}, {Say.A(n.Links.WorstA - within.AmpacityA)} over";
+        return e.Bank is { Layout.Series: > 1 } && !Tolerant.AtLeast(n.Copper.Jumper.AmpacityA, n.Held.StringA)
+            ? $"Load, fuse and copper must rise in that order: not in the jumpers, {Say.A(n.Held.StringA - n.Copper.Jumper.AmpacityA)} over"
             : null;
     }
 
     private static string Wrong(CircuitResult c) =>
-        c.Run.RatingA is not { } rating ? $"{c.Name} has no fuse"
+        c.Run.Fuse.RatingA is not { } rating ? $"{c.Name} has no fuse"
         : c.Fuse.Fails.Contains(FuseFailure.Cable) ? $"the {Say.Rating(rating)} fuse of {c.Name} is above its cable"
         : c.Fuse.Fails.Contains(FuseFailure.Voltage) ? $"the fuse of {c.Name} is made for {Say.V(c.Fuse.MaxDcV)}"
         : c.Fuse.Fails.Contains(FuseFailure.Rating) ? $"the {Say.Rating(rating)} fuse of {c.Name} opens in ordinary use"

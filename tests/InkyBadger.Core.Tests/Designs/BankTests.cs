@@ -41,9 +41,9 @@ public class BankTests
     public void The_load_at_which_any_one_loss_is_survived()
     {
         double[][] without = [Ladder(2, 3, 4), Ladder(1, 3, 4), Ladder(1, 2, 4), Ladder(1, 2, 3)];
-        Assert.Equal(without.Min(s => 100 / s.Max()), Bus.Network!.SurvivesA!.Value, 6);
-        Assert.Equal(((Bus.Network.SurvivesA.Value - 96 / 0.92 / 24) * 24 - 25) * 0.9, Bus.Network.SurvivesAcW!.Value, 6);
-        Assert.Null(Some.Marrow.With(("~/parallel", 1)).Bank().Network!.SurvivesA);
+        Assert.Equal(without.Min(s => 100 / s.Max()), Bus.Network!.OneOut.SurvivesA!.Value, 6);
+        Assert.Equal(((Bus.Network.OneOut.SurvivesA.Value - 96 / 0.92 / 24) * 24 - 25) * 0.9, Bus.Network.OneOut.SurvivesAcW!.Value, 6);
+        Assert.Null(Some.Marrow.With(("~/parallel", 1)).Bank().Network!.OneOut.SurvivesA);
     }
 
     /// <summary>
@@ -57,7 +57,7 @@ public class BankTests
         Assert.Equal(Ladder(2, 3, 4).Select(s => s * 250), a.Steps[1].CurrentsA.Skip(1), (x, y) => Math.Abs(x - y) < 1e-6);
         Assert.Equal([2, 3, 4], a.Remaining);
         Assert.False(a.Blackout);
-        Assert.Equal(Bus.Bank!.UsableWh * 3 / 4, a.LeftWh, 9);
+        Assert.Equal(Bus.Bank!.Holds.UsableWh * 3 / 4, a.LeftWh, 9);
         Assert.Equal(100 / Ladder(2, 3, 4).Max(), a.LeftA!.Value, 6);
         Assert.Equal("Without string A the others carry 250.0 A on", a.Sentence);
         // Without B, A has 42 % of 250 A: it opens next, and then the far two cannot hold it.
@@ -74,7 +74,7 @@ public class BankTests
     {
         var at = BankAtLoad.Work(Some.Marrow, 0, null)!;
         Assert.Equal(Bus.Currents!.BankWorstA, at.LoadA);
-        Assert.Equal(Bus.Network!.StringCurrentsA, at.CurrentsA, (x, y) => Math.Abs(x - y) < 1e-9);
+        Assert.Equal(Bus.Network!.Strings.Amps, at.CurrentsA, (x, y) => Math.Abs(x - y) < 1e-9);
         Assert.Null(BankAtLoad.Work(Some.New(), 0, null));
     }
 
@@ -87,16 +87,16 @@ public class BankTests
         Assert.Equal(
             (4, 6, 0),
             (
-                n.Conductors.Count(c => c.Kind == ConductorKind.Jumper),
-                n.Conductors.Count(c => c.Kind == ConductorKind.Link),
-                n.Conductors.Count(c => c.Kind == ConductorKind.Lead)
+                n.Copper.Placed.Count(c => c.Kind == ConductorKind.Jumper),
+                n.Copper.Placed.Count(c => c.Kind == ConductorKind.Link),
+                n.Copper.Placed.Count(c => c.Kind == ConductorKind.Lead)
             )
         );
-        var link = n.Conductors.Single(c => c is { Kind: ConductorKind.Link, Rail: Pole.Positive, After: 1 });
-        var amps = (1 - n.Shares[0]) * Bus.Currents!.BankWorstA;
+        var link = n.Copper.Placed.Single(c => c is { Kind: ConductorKind.Link, Rail: Pole.Positive, After: 1 });
+        var amps = (1 - n.Strings.Shares[0]) * Bus.Currents!.BankWorstA;
         Assert.Equal((amps, amps * Link, amps * amps * Link), (link.Amps, link.DropV, link.HeatW), new Close());
-        var jumper = n.Conductors.First(c => c.Kind == ConductorKind.Jumper);
-        Assert.Equal(n.StringCurrentsA[0], jumper.Amps, 9);
+        var jumper = n.Copper.Placed.First(c => c.Kind == ConductorKind.Jumper);
+        Assert.Equal(n.Strings.Amps[0], jumper.Amps, 9);
         Assert.Equal(0.386e-3 * 0.25 + 2e-4, jumper.Ohm, 12);
     }
 
@@ -123,18 +123,18 @@ public class BankTests
             )
             .Bank()
             .Network!;
-        var link = longer.Conductors.Single(c => c.Own);
+        var link = longer.Copper.Placed.Single(c => c.Own);
         Assert.Equal(("25 mm²", 2.0, 0.78e-3 * 2 + 2e-4), (link.Size, link.LengthM, Math.Round(link.Ohm, 12)));
-        Assert.True(link.AmpacityA < longer.Link.AmpacityA);
-        Assert.True(longer.Shares[0] > Bus.Network!.Shares[0]);
+        Assert.True(link.AmpacityA < longer.Copper.Link.AmpacityA);
+        Assert.True(longer.Strings.Shares[0] > Bus.Network!.Strings.Shares[0]);
     }
 
     [Fact]
     public void On_bus_bars_every_string_has_two_leads()
     {
         var n = Some.Marrow.With(("~/wiring/style", WiringStyle.BusBars)).Bank().Network!;
-        Assert.Equal(8, n.Conductors.Count(c => c.Kind == ConductorKind.Lead));
-        Assert.All(n.Conductors.Where(c => c.Kind == ConductorKind.Lead), c => Assert.Equal(n.CurrentA / 4, c.Amps, 9));
+        Assert.Equal(8, n.Copper.Placed.Count(c => c.Kind == ConductorKind.Lead));
+        Assert.All(n.Copper.Placed.Where(c => c.Kind == ConductorKind.Lead), c => Assert.Equal(n.Strings.BankA / 4, c.Amps, 9));
     }
 
     [Fact]
@@ -146,7 +146,7 @@ public class BankTests
         Assert.Equal(-2304, steps.Single(s => s.Title == "A string less").MoreWh, 6);
         Assert.Contains(steps, s => s.Title == "LFP 12.8 V 200 Ah instead");
         foreach (var s in steps)
-            Assert.Equal(s.UsableWh, DesignFormat.With(Some.Marrow, s.Changes).Bank().Bank!.UsableWh, 9);
+            Assert.Equal(s.UsableWh, DesignFormat.With(Some.Marrow, s.Changes).Bank().Bank!.Holds.UsableWh, 9);
     }
 
     [Fact]
@@ -179,8 +179,8 @@ public class BankTests
     {
         var hut = Some.Demo("Hare").Bank().Bank!;
         var (c, h, m, i) = (hut.Unit.Ah, hut.Unit.RatedHours!.Value, hut.Unit.Reserve!.Minutes, hut.Unit.Reserve.Amps);
-        Assert.Equal(Math.Log(h / (m / 60)) / Math.Log(i / (c / h)), hut.PeukertK!.Value, 9);
-        Assert.Null(Bus.Bank!.PeukertK);
+        Assert.Equal(Math.Log(h / (m / 60)) / Math.Log(i / (c / h)), hut.Lasts.PeukertK!.Value, 9);
+        Assert.Null(Bus.Bank!.Lasts.PeukertK);
     }
 
     private sealed class Close : IEqualityComparer<(double, double, double)>

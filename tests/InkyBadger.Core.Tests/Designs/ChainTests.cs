@@ -22,8 +22,8 @@ public class ChainTests
         Assert.Equal(3000, AcOf("the inverter"));
         Assert.Equal(Ac(160), AcOf("the 200 A fuse"), 6);
         Assert.Equal(Ac(230), AcOf("the 50 mm² cable"), 6);
-        Assert.Equal(Some.Marrow.Bank().Network!.AllowsAcW!.Value, AcOf("bank"), 6);
-        var shares = Some.Marrow.Bank().Network!.Shares;
+        Assert.Equal(Some.Marrow.Bank().Network!.Ceiling.AllowsAcW!.Value, AcOf("bank"), 6);
+        var shares = Some.Marrow.Bank().Network!.Strings.Shares;
         Assert.Equal(Ac(230 / (1 - shares[0])), AcOf("the 50 mm² rail links"), 6);
         Assert.Equal(Ac(230 / shares[0]), AcOf("the 50 mm² jumpers"), 5);
         Assert.Equal("The inverter stops first, at 3,000 W of AC, not the batteries, which let 6,420 W through", chain.Sentence);
@@ -38,7 +38,7 @@ public class ChainTests
         Assert.Equal(0.6, chain.StartSeconds);
         double AcOf(string name) => chain.AtStart.Single(l => l.Name == name).AcW;
         Assert.Equal(3000, AcOf("the inverter"));
-        Assert.Equal(Ac(2 * Some.Marrow.Bank().Network!.CeilingA!.Value), AcOf("bank"), 6);
+        Assert.Equal(Ac(2 * Some.Marrow.Bank().Network!.Ceiling.Amps!.Value), AcOf("bank"), 6);
         // Class T at 0.6 s, between 3 times for 3 s and 5 times for 0.25 s.
         var multiple = 3 * Math.Pow(5 / 3.0, Math.Log(0.6 / 3) / Math.Log(0.25 / 3));
         Assert.Equal(Ac(200 * multiple), AcOf("the 200 A fuse"), 5);
@@ -92,7 +92,7 @@ public class ChainTests
             )
             .Bank()
             .MainRun!;
-        Assert.Equal((180.0, 225.0), (run.DesignA, run.RatingA!.Value));
+        Assert.Equal((180.0, 225.0), (run.DesignA, run.Fuse.RatingA!.Value));
         Assert.Equal(
             Some.Marrow.Bank().MainRun!.DesignA,
             Some.Marrow.With(

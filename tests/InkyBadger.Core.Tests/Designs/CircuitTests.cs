@@ -22,8 +22,8 @@ public class CircuitTests
     public void A_branch_is_advised_a_blade_or_a_breaker(int volts, double watts, string fuse, double rating)
     {
         var c = Circuit(Some.New(Some.Dc("a", watts, 1), Some.Dc("b", 10, 1)).With(("~/systemV", volts)), "load-a")!.Run;
-        Assert.Equal((fuse, rating), (c.FuseClass, c.RatingA));
-        Assert.True(c.WantedA <= rating);
+        Assert.Equal((fuse, rating), (c.Fuse.Class, c.Fuse.RatingA));
+        Assert.True(c.Fuse.WantedA <= rating);
     }
 
     /// <summary>A load of 0.2 A in rest and 5 A when it sends: the wire is for the five.</summary>
@@ -115,7 +115,7 @@ public class CircuitTests
     [Fact]
     public void Joints_are_counted()
     {
-        double Joints(Run run) => Circuit(Some.Marrow.With(("~/runs/-", run with { Id = "load-l5" })), "load-l5")!.Run.JointsOhm;
+        double Joints(Run run) => Circuit(Some.Marrow.With(("~/runs/-", run with { Id = "load-l5" })), "load-l5")!.Run.Joints.Ohm;
         Assert.Equal(0.0006, Joints(new()), 12);
         Assert.Equal(0.0008, Joints(new() { Switch = new() { RatingA = 20 } }), 12);
         Assert.Equal(0.0006, Joints(new() { Switch = new() { Absent = true } }), 12);
@@ -140,7 +140,7 @@ public class CircuitTests
             ),
             "load-l5"
         )!.Run;
-        Assert.Equal((24.0, 0.6, 6), (Math.Round(c.AmpacityA!.Value, 9), c.BundleFactor, c.Bundled));
+        Assert.Equal((24.0, 0.6, 6), (Math.Round(c.Carries.AmpacityA!.Value, 9), c.Carries.BundleFactor, c.Laid.Bundled));
     }
 
     /// <summary>A table of its own for one run: 2.5 mm² and up of the 70 °C table, where the rest goes by 90 °C.</summary>
@@ -150,8 +150,8 @@ public class CircuitTests
         var bank = Some.Marrow.With(("~/runs/-", new Run { Id = "source-roof", Practice = "craft-metric-70" })).Bank();
         var roof = bank.Circuits.Single(c => c.Id == "source-roof").Run;
         // 50 A of fuse: 6 mm² carries 45 there, 10 mm² 65.
-        Assert.Equal(("craft-metric-70", "10 mm²", 65.0), (roof.Practice, roof.Size, roof.AmpacityA));
-        Assert.Equal("craft-metric-90", bank.MainRun!.Practice);
+        Assert.Equal(("craft-metric-70", "10 mm²", 65.0), (roof.Laid.Practice, roof.Cable.Size, roof.Carries.AmpacityA));
+        Assert.Equal("craft-metric-90", bank.MainRun!.Laid.Practice);
     }
 
     /// <summary>Two converters: each its own feed, with a panel where two loads share one.</summary>
@@ -165,8 +165,8 @@ public class CircuitTests
         Assert.Equal((60.0 / 12, true, "converter-12"), (Math.Round(panel.Run.DesignA, 9), panel.Behind, panel.Upstream));
         Assert.Equal(60 / LoadsStage.AssumedConverterEfficiency / 24, bank.Circuits.Single(c => c.Id == "converter-12").Run.DesignA, 9);
         // Its volts are the converter's, and fall along the panel's run.
-        Assert.Equal(12 - panel.Run.DropV!.Value, panel.Run.EndV!.Value, 9);
-        Assert.Null(panel.Fuse.ShortCircuitA);
+        Assert.Equal(12 - panel.Run.Drop.V!.Value, panel.Run.Drop.EndV!.Value, 9);
+        Assert.Null(panel.Fuse.Short.Amps);
     }
 
     /// <summary>A class that is no longer in the table stands as advised; a size of another series is said, not guessed.</summary>
@@ -187,8 +187,8 @@ public class CircuitTests
             ),
             "load-l5"
         )!;
-        Assert.Equal(("blade-32", "12 AWG", (double?)null), (c.Run.FuseClass, c.Run.Size, c.Run.AmpacityA));
-        Assert.Null(c.Run.DropV);
+        Assert.Equal(("blade-32", "12 AWG", (double?)null), (c.Run.Fuse.Class, c.Run.Cable.Size, c.Run.Carries.AmpacityA));
+        Assert.Null(c.Run.Drop.V);
     }
 
     /// <summary>
@@ -209,8 +209,8 @@ public class CircuitTests
         foreach (var mend in finding.Mends)
         {
             var run = DesignFormat.With(far, mend.Changes).Bank().MainRun!;
-            Assert.NotNull(run.Size);
-            Assert.Contains(run.Size, mend.Outcome, StringComparison.Ordinal);
+            Assert.NotNull(run.Cable.Size);
+            Assert.Contains(run.Cable.Size, mend.Outcome, StringComparison.Ordinal);
         }
     }
 
@@ -236,7 +236,7 @@ public class CircuitTests
         Assert.Equal(["source-a"], design.Bank().Circuits.Where(c => c.Kind == CircuitKind.Charge).Select(c => c.Id));
         Assert.Equal("DC–DC charger", Circuit(design, "source-a")!.Name);
         // Three metres, nobody has measured them.
-        Assert.Equal((3.0, false), (Circuit(design, "source-a")!.Run.LengthM, Circuit(design, "source-a")!.Run.LengthPinned));
+        Assert.Equal((3.0, false), (Circuit(design, "source-a")!.Run.Laid.LengthM, Circuit(design, "source-a")!.Run.Laid.LengthPinned));
     }
 
     /// <summary>More charge than load sizes the main run: 180 A.</summary>
@@ -256,7 +256,7 @@ public class CircuitTests
             )
             .Bank()
             .MainRun!;
-        Assert.Equal((180.0, 225.0), (run.DesignA, run.RatingA));
+        Assert.Equal((180.0, 225.0), (run.DesignA, run.Fuse.RatingA));
     }
 
     [Fact]

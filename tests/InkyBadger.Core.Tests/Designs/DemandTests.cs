@@ -220,7 +220,11 @@ public class DemandTests
         Assert.Equal((12.0, false), (device.GreatestV, device.Fits));
         // 10 W ÷ 12 V = 0.833 A in 4 m of the thinnest cable, 0.75 mm² of 26.0 mΩ/m: some 0.18 V are lost on the branch.
         var branch = bank.Circuits.Single(c => c.Id == "load-lamp").Run;
-        Assert.Equal(10.0 / 12 * (2 * 26.0 / 1000 * (1 + 0.00393 * (branch.ConductorC!.Value - 20)) * 4 + 0.0006), 12 - device.LeastV, 9);
+        Assert.Equal(
+            10.0 / 12 * (2 * 26.0 / 1000 * (1 + 0.00393 * (branch.Carries.ConductorC!.Value - 20)) * 4 + 0.0006),
+            12 - device.LeastV,
+            9
+        );
         Assert.True(Some.New(Lamp(24)).Bank().Devices[0].Fits);
     }
 

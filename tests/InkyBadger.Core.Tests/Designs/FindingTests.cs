@@ -105,7 +105,7 @@ public class FindingTests
         Assert.Null(Some.Marrow.Finding("bank.too-small"));
         var small = Some.Marrow.With(("~/parallel", 2));
         Assert.Equal("2 strings, where the demand asks for 3", small.Finding("bank.too-small")!.Title);
-        Assert.Equal(3, small.Mended("bank.too-small").Bank().Bank!.Parallel);
+        Assert.Equal(3, small.Mended("bank.too-small").Bank().Bank!.Layout.Parallel);
     }
 
     /// <summary>The three mends of the first plan, by their outcome.</summary>
@@ -115,8 +115,8 @@ public class FindingTests
         var mend = Some.Marrow.Finding("bank.take-off")!.Mends[0];
         Assert.Equal(("Take off diagonally", "worst 26.3 %"), (mend.Label, mend.Outcome));
         var after = DesignFormat.With(Some.Marrow, mend.Changes).Bank().Network!;
-        Assert.Equal(0.263, after.WorstShare, 3);
-        Assert.Equal(after.Shares[0], after.Shares[3], 12);
+        Assert.Equal(0.263, after.Strings.WorstShare, 3);
+        Assert.Equal(after.Strings.Shares[0], after.Strings.Shares[3], 12);
     }
 
     /// <summary>With the larger string at the leads the near end is the better one: no advice that would make it worse.</summary>
@@ -127,7 +127,9 @@ public class FindingTests
         Assert.NotNull(trailer.Finding("bank.take-off"));
         var turned = trailer.With(("~/positions", trailer.Banks[0].Positions.Select(p => p with { String = 2 })));
         Assert.Null(turned.Finding("bank.take-off"));
-        Assert.True(turned.Bank().Network!.CeilingA > turned.With(("~/wiring/style", WiringStyle.Diagonal)).Bank().Network!.CeilingA);
+        Assert.True(
+            turned.Bank().Network!.Ceiling.Amps > turned.With(("~/wiring/style", WiringStyle.Diagonal)).Bank().Network!.Ceiling.Amps
+        );
     }
 
     [Fact]
@@ -139,7 +141,7 @@ public class FindingTests
         Assert.Contains("6.0 kA", finding.Why, StringComparison.Ordinal);
         Assert.Equal("Use class T 200 A", finding.Mends[0].Label);
         var after = weak.Mended("fuse.interrupt").Bank();
-        Assert.Equal("class-t", after.MainRun!.FuseClass);
+        Assert.Equal("class-t", after.MainRun!.Fuse.Class);
         Assert.True(after.Protection!.Fits);
     }
 
@@ -158,7 +160,7 @@ public class FindingTests
         var finding = thin.Finding("fuse.above-cable")!;
         Assert.Equal("The fuse lets 15.0 A more through than the cable bears", finding.Title);
         Assert.Equal("Use 50 mm²", finding.Mends[0].Label);
-        Assert.Equal(230, thin.Mended("fuse.above-cable").Bank().MainRun!.AmpacityA);
+        Assert.Equal(230, thin.Mended("fuse.above-cable").Bank().MainRun!.Carries.AmpacityA);
     }
 
     /// <summary>58.4 V in a 48 V bank is above the 58 V class, whatever its name says.</summary>

@@ -33,16 +33,16 @@ public class FlowTests
             .Bank();
         Assert.Equal(before.Currents!.BankWorstA + 200, bank.Currents!.BankWorstA, 9);
         Assert.Equal(before.Currents.BankNominalA + 200, bank.Currents.BankNominalA, 9);
-        Assert.Equal(bank.Currents.BankWorstA, bank.Network!.StringCurrentsA.Sum(), 9);
+        Assert.Equal(bank.Currents.BankWorstA, bank.Network!.Strings.Amps.Sum(), 9);
         Assert.Equal(bank.Currents.BankWorstA, bank.MainRun!.DesignA, 9);
         Assert.Equal(before.Currents.BesideWorstA + 200, bank.Currents.BesideWorstA, 9);
         var inverter = bank.Inverter!;
         Assert.Equal(
-            Math.Max(0, ((bank.Network.CeilingA!.Value - bank.Currents.BesideWorstA) * 24 - inverter.IdleW) * inverter.Efficiency),
-            bank.Network.AllowsAcW!.Value,
+            Math.Max(0, ((bank.Network.Ceiling.Amps!.Value - bank.Currents.BesideWorstA) * 24 - inverter.IdleW) * inverter.Efficiency),
+            bank.Network.Ceiling.AllowsAcW!.Value,
             6
         );
-        Assert.True(bank.Network.AllowsAcW < before.Network!.AllowsAcW - 200 * 24 * 0.8);
+        Assert.True(bank.Network.Ceiling.AllowsAcW < before.Network!.Ceiling.AllowsAcW - 200 * 24 * 0.8);
     }
 
     /// <summary>The trailer's 48 V bank is fed from the 24 V one: 10 A at up to 58.4 V through 93 % ask for 26 A at 24 V.</summary>

@@ -59,9 +59,9 @@ public class FurtherFindingTests
     {
         // Three strings of 100 Ah and one with a unit at 85 %: 385 Ah.
         var bank = Bus.With(("~/positions", new[] { At(2, 1, health: 0.85) })).Bank().Bank!;
-        Assert.Equal(385, bank.Ah, 9);
-        Assert.Equal(25.6 * 385 * 0.9, bank.UsableWh, 6);
-        Assert.Equal(9216, Bus.Bank().Bank!.UsableWh, 6);
+        Assert.Equal(385, bank.Holds.Ah, 9);
+        Assert.Equal(25.6 * 385 * 0.9, bank.Holds.UsableWh, 6);
+        Assert.Equal(9216, Bus.Bank().Bank!.Holds.UsableWh, 6);
     }
 
     [Fact]

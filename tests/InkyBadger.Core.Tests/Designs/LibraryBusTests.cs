@@ -54,8 +54,8 @@ public class LibraryBusTests
     public void The_inverter_gives_way_first()
     {
         var i = Bus.Inverter!;
-        Assert.Equal(3340 * 1.25, i.RequiredContinuousW);
-        Assert.Equal(6040, i.RequiredSurgeW);
+        Assert.Equal(3340 * 1.25, i.Wanted.ContinuousW);
+        Assert.Equal(6040, i.Wanted.SurgeW);
         var first = i.Demands[i.FirstToGive!.Value];
         Assert.Equal((6040, 0.6, 4500.0), (first.Watts, first.Seconds, first.GivesW));
         var running = i.Demands.Single(d => d.Watts == 3340);
@@ -67,7 +67,7 @@ public class LibraryBusTests
     [Fact]
     public void Which_demand_governs()
     {
-        var size = Bus.Bank!.Sizing!;
+        var size = Bus.Bank!.Need.Sizing!;
         Assert.Equal((2, 3, 2), (size.ParallelByEnergy, size.ParallelByCRate!.Value, size.ParallelByBms!.Value));
         Assert.Equal((BankDemand.CRate, 2, 3, 6), (size.Governs, size.Series, size.Parallel, size.Units));
         Assert.Equal(154.356, size.AhEnergy, 3);
@@ -77,9 +77,9 @@ public class LibraryBusTests
     [Fact]
     public void What_the_bank_holds_and_how_long()
     {
-        Assert.Equal(9216, Bus.Bank!.UsableWh, 6);
-        Assert.Equal(9216 / (3200.7246 / 24), Bus.Bank.HoursAtMean!.Value, 3);
-        Assert.Equal(9216 / (3340 / 0.9 + 25 + 96 / 0.92), Bus.Bank.HoursAtPeak!.Value, 6);
+        Assert.Equal(9216, Bus.Bank!.Holds.UsableWh, 6);
+        Assert.Equal(9216 / (3200.7246 / 24), Bus.Bank.Lasts.HoursAtMean!.Value, 3);
+        Assert.Equal(9216 / (3340 / 0.9 + 25 + 96 / 0.92), Bus.Bank.Lasts.HoursAtPeak!.Value, 6);
         Assert.Equal(89.6, Bus.Bank.MassKg, 9);
     }
 
@@ -100,14 +100,14 @@ public class LibraryBusTests
         var b = (1 - a) * z2 / r;
         var c = (1 - a - b) * z3 / r;
         var n = Bus.Network!;
-        Assert.Equal([a, b, c, 1 - a - b - c], n.Shares, (x, y) => Math.Abs(x - y) < 1e-12);
-        Assert.Equal(WiringStyle.SameEnd, n.Style);
-        Assert.Equal(100 / a, n.CeilingA!.Value, 9);
-        Assert.Equal(((100 / a - 96 / 0.92 / 24) * 24 - 25) * 0.9, n.AllowsAcW!.Value, 6);
+        Assert.Equal([a, b, c, 1 - a - b - c], n.Strings.Shares, (x, y) => Math.Abs(x - y) < 1e-12);
+        Assert.Equal(WiringStyle.SameEnd, n.Wiring.Style);
+        Assert.Equal(100 / a, n.Ceiling.Amps!.Value, 9);
+        Assert.Equal(((100 / a - 96 / 0.92 / 24) * 24 - 25) * 0.9, n.Ceiling.AllowsAcW!.Value, 6);
         Assert.Equal(z1, n.BankOhm, 12);
-        Assert.Equal(8 * 3.55 / z1, Bus.Protection!.ShortCircuitA, 6);
+        Assert.Equal(8 * 3.55 / z1, Bus.Protection!.Short.Amps, 6);
         // The link next to the take-off carries everything but string A.
-        Assert.Equal((1 - a) * Bus.Currents!.BankWorstA, n.PositiveLinksA[0], 9);
+        Assert.Equal((1 - a) * Bus.Currents!.BankWorstA, n.Links.PositiveA[0], 9);
     }
 
     private static double Parallel(double x, double y) => x * y / (x + y);
@@ -120,12 +120,12 @@ public class LibraryBusTests
     public void Cable_and_fuse()
     {
         var run = Bus.MainRun!;
-        Assert.Equal((200.0, "class-t", "50 mm²", 1), (run.RatingA!.Value, run.FuseClass, run.Size, run.Conductors));
-        Assert.Equal(CableLimit.Fuse, run.Governs);
-        Assert.Equal(53.61, run.ConductorC!.Value, 2);
-        Assert.Equal(144.2784 * (2 * 0.386e-3 * (1 + 0.00393 * 33.61) * 2.5 + 11 * 1e-4 + 2 * 2e-4), run.DropV!.Value, 4);
-        Assert.Equal(0.02077, run.DropFraction!.Value, 5);
-        Assert.Equal(24 - 0.53166, run.EndV!.Value, 4);
+        Assert.Equal((200.0, "class-t", "50 mm²", 1), (run.Fuse.RatingA!.Value, run.Fuse.Class, run.Cable.Size, run.Cable.Conductors));
+        Assert.Equal(CableLimit.Fuse, run.Cable.Governs);
+        Assert.Equal(53.61, run.Carries.ConductorC!.Value, 2);
+        Assert.Equal(144.2784 * (2 * 0.386e-3 * (1 + 0.00393 * 33.61) * 2.5 + 11 * 1e-4 + 2 * 2e-4), run.Drop.V!.Value, 4);
+        Assert.Equal(0.02077, run.Drop.Fraction!.Value, 5);
+        Assert.Equal(24 - 0.53166, run.Drop.EndV!.Value, 4);
         var p = Bus.Protection!;
         Assert.Equal(8 * 3.65, p.GreatestChargingV, 9);
         Assert.Equal((160.0, 20000.0, true), (p.MaxDcV, p.InterruptA, p.Fits));

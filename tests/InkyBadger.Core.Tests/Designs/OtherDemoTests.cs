@@ -19,10 +19,10 @@ public class OtherDemoTests
         Assert.Equal(43.44, e.Energy.AhPerDay, 6);
         Assert.Equal(78.6, e.Loads!.PeakDcW, 6);
         Assert.Equal(78.6 / (6 * 1.833), e.Currents!.BankWorstA, 9);
-        Assert.Equal(1548, e.Bank!.UsableWh, 6);
+        Assert.Equal(1548, e.Bank!.Holds.UsableWh, 6);
         Assert.Null(e.Inverter);
         // Cautious: 3 days ÷ (usable 0.3 · ageing 0.8 · cold 0.8, for it is below 5 °C) is far more than stands there.
-        Assert.Equal(3 * 521.28 / (0.3 * 0.8 * 0.8), e.Bank.Sizing!.RatedWh, 4);
+        Assert.Equal(3 * 521.28 / (0.3 * 0.8 * 0.8), e.Bank.Need.Sizing!.RatedWh, 4);
         Assert.NotNull(Some.Demo("Hare").Finding("bank.too-small"));
         Assert.NotNull(Some.Demo("Hare").Finding("bank.hydrogen"));
     }
@@ -41,7 +41,7 @@ public class OtherDemoTests
         Assert.Equal("inv-48-3000", e.Inverter!.AdvisedKey);
         Assert.Equal(4520 / 0.93 + 24 * 8, e.Energy!.EnergyBankWh, 6);
         Assert.Equal((3000 / 0.93 + 24) / 48, e.Currents!.BankWorstA, 9);
-        Assert.Equal(51.2, e.Bank!.NominalV, 9);
+        Assert.Equal(51.2, e.Bank!.Holds.NominalV, 9);
         // Five cycles a year for ten years use 50 of 4,000: what counts is the cost of a year held.
         var note = design.Finding("money.unused-cycles")!;
         Assert.Equal(Grade.Note, note.Grade);
@@ -62,16 +62,16 @@ public class OtherDemoTests
     {
         var design = Some.Demo("Tern");
         var e = design.Bank();
-        Assert.Equal(330, e.Bank!.Ah, 9);
-        Assert.Equal(25.6 * 330 * 0.9, e.Bank.UsableWh, 6);
+        Assert.Equal(330, e.Bank!.Holds.Ah, 9);
+        Assert.Equal(25.6 * 330 * 0.9, e.Bank.Holds.UsableWh, 6);
         Assert.Equal(2 * 24.6 + 2 * 11.2, e.Bank.MassKg, 9);
         Assert.Equal(300, e.Bank.ContinuousA);
         double first = 2 * 0.003 + 0.0002965,
             second = 2 * 0.0018 + 0.0002965 + 2 * 0.0003351;
-        Assert.Equal(second / (first + second), e.Network!.Shares[0], 9);
-        Assert.Equal(WiringStyle.SameEnd, e.Network.Style);
-        Assert.Equal(1, e.Network.LimitingString);
-        Assert.Equal(100 * (first + second) / second, e.Network.CeilingA!.Value, 6);
+        Assert.Equal(second / (first + second), e.Network!.Strings.Shares[0], 9);
+        Assert.Equal(WiringStyle.SameEnd, e.Network.Wiring.Style);
+        Assert.Equal(1, e.Network.Ceiling.LimitingString);
+        Assert.Equal(100 * (first + second) / second, e.Network.Ceiling.Amps!.Value, 6);
 
         Assert.StartsWith("String A reaches its limit first: 237.9 A", e.Headlines[Station.Bank], StringComparison.Ordinal);
 

@@ -52,13 +52,13 @@ public class PackTests
     {
         var bank = Two.Bank();
         var n = bank.Network!;
-        double a = 1 / (0.003 + 2 * n.Lead.Ohm),
-            b = 1 / (0.002 + 2 * n.Lead.Ohm);
+        double a = 1 / (0.003 + 2 * n.Copper.Lead.Ohm),
+            b = 1 / (0.002 + 2 * n.Copper.Lead.Ohm);
         var ceiling = Math.Min(100 * (a + b) / a, 150 * (a + b) / b);
-        Assert.Equal(ceiling, n.CeilingA!.Value, 9);
+        Assert.Equal(ceiling, n.Ceiling.Amps!.Value, 9);
         Assert.Equal(
             (250.0, 250 - ceiling),
-            (n.IdealA!.Value, Math.Round(n.LossA!.Value, 9) + (250 - ceiling - Math.Round(250 - ceiling, 9)))
+            (n.Ceiling.IdealA!.Value, Math.Round(n.Ceiling.LossA!.Value, 9) + (250 - ceiling - Math.Round(250 - ceiling, 9)))
         );
         Assert.Equal(ceiling, bank.Chain!.Continuous.Single(l => l.Name == "bank").LimitA!.Value, 9);
         var atLoad = BankAtLoad.Work(Two, 0, ceiling * 0.99)!;
@@ -86,7 +86,7 @@ public class PackTests
                 )
             )
             .Bank();
-        Assert.Equal((150.0, 150.0, 230.0), (bank.Network!.CeilingA!.Value, bank.Bank!.ContinuousA!.Value, bank.Bank.Ah));
+        Assert.Equal((150.0, 150.0, 230.0), (bank.Network!.Ceiling.Amps!.Value, bank.Bank!.ContinuousA!.Value, bank.Bank.Holds.Ah));
     }
 
     /// <summary>A string that sets no limit leaves the other one's in force, and no sum of limits is known then.</summary>
@@ -109,8 +109,8 @@ public class PackTests
             )
             .Bank();
         var n = bank.Network!;
-        Assert.Equal(100 / n.Shares[0], n.CeilingA!.Value, 9);
-        Assert.Equal((1, (double?)null, (double?)null), (n.LimitingString!.Value, n.IdealA, n.LossA));
+        Assert.Equal(100 / n.Strings.Shares[0], n.Ceiling.Amps!.Value, 9);
+        Assert.Equal((1, (double?)null, (double?)null), (n.Ceiling.LimitingString!.Value, n.Ceiling.IdealA, n.Ceiling.LossA));
     }
 
     /// <summary>330 Ah × 12.8 V; without the small string 230 of them are left, without the large one 100.</summary>
@@ -118,10 +118,10 @@ public class PackTests
     public void What_is_left_is_what_the_others_hold()
     {
         var bank = Two.Bank().Bank!;
-        Assert.Equal((330.0, 330 * 12.8), (bank.Ah, Math.Round(bank.RatedWh, 9)));
+        Assert.Equal((330.0, 330 * 12.8), (bank.Holds.Ah, Math.Round(bank.Holds.RatedWh, 9)));
         var drops = BankAtLoad.Work(Two, 0, 10)!.DropOuts;
-        Assert.Equal(230 * 12.8 * bank.Dod, drops[0].LeftWh, 9);
-        Assert.Equal(100 * 12.8 * bank.Dod, drops[1].LeftWh, 9);
+        Assert.Equal(230 * 12.8 * bank.Need.Dod, drops[0].LeftWh, 9);
+        Assert.Equal(100 * 12.8 * bank.Need.Dod, drops[1].LeftWh, 9);
     }
 
     /// <summary>The usual one at what it costs here, the other at its own price: 250 + 444.</summary>
@@ -211,7 +211,10 @@ public class PackTests
         );
         var bank = weak.Bank();
         var finding = weak.Finding("bank.dc-start")!;
-        Assert.Equal((5000 / bank.Voltage!.LowV * bank.Network!.Shares[1], 80.0), (finding.Figures[0].Value, finding.Figures[1].Value));
+        Assert.Equal(
+            (5000 / bank.Voltage!.LowV * bank.Network!.Strings.Shares[1], 80.0),
+            (finding.Figures[0].Value, finding.Figures[1].Value)
+        );
     }
 
     /// <summary>A resistance that is given is taken as it is; of one that is only assumed half counts in the short.</summary>
@@ -221,12 +224,12 @@ public class PackTests
         var design = Two.With(("~/positions/0/item/resistanceOhm", null));
         var bank = design.Bank();
         var assumed = ShortCircuit.AssumedUnitOhm(Reference.Chemistries.Get("lfp"), 4, 230, true);
-        double lead = 2 * bank.Network!.Lead.Ohm,
+        double lead = 2 * bank.Network!.Copper.Lead.Ohm,
             a = 1 / (0.003 + lead),
             b = 1 / (assumed / 2 + lead);
-        Assert.True(bank.Protection!.ResistanceAssumed);
-        Assert.Equal(1 / (a + b), bank.Protection.BankOhm, 12);
-        Assert.Equal(4 * 3.55 * (a + b), bank.Protection.ShortCircuitA, 6);
+        Assert.True(bank.Protection!.Short.ResistanceAssumed);
+        Assert.Equal(1 / (a + b), bank.Protection.Short.BankOhm, 12);
+        Assert.Equal(4 * 3.55 * (a + b), bank.Protection.Short.Amps, 6);
         Assert.Equal(1 / (1 / (0.003 + lead) + 1 / (assumed + lead)), bank.Network.BankOhm, 12);
     }
 
@@ -241,10 +244,10 @@ public class PackTests
             (
                 "~/positions",
                 Enumerable
-                    .Range(1, bank.Parallel)
+                    .Range(1, bank.Layout.Parallel)
                     .SelectMany(s =>
                         Enumerable
-                            .Range(1, bank.Series)
+                            .Range(1, bank.Layout.Series)
                             .Select(u => new Position
                             {
                                 String = s,
@@ -257,11 +260,11 @@ public class PackTests
         );
         var finding = aged.Finding("bank.too-small")!;
         Assert.Equal(
-            (Grade.Caution, bank.Ah / 2, bank.NeededAh!.Value),
+            (Grade.Caution, bank.Holds.Ah / 2, bank.Need.Ah!.Value),
             (finding.Grade, finding.Figures[0].Value, finding.Figures[1].Value)
         );
         // Barely aged they still hold what is asked.
-        var hold = bank.NeededAh.Value / bank.Ah;
+        var hold = bank.Need.Ah.Value / bank.Holds.Ah;
         Assert.Null(
             fresh
                 .With(
@@ -348,7 +351,7 @@ public class PackTests
                 }
             )
         );
-        Assert.Equal(330, design.Bank().Bank!.Ah, 9);
+        Assert.Equal(330, design.Bank().Bank!.Holds.Ah, 9);
         var pack = Pack.Of(design, design.Banks[0], Some.Unit("lfp-12-100"), 1, 2);
         Assert.Equal((2, 1, true), (pack.Parallel, pack.Series, pack.IsMixed));
     }

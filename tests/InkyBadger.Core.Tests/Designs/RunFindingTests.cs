@@ -179,7 +179,7 @@ public class RunFindingTests
         Assert.Null(none.Mended("switch.none").Finding("switch.none"));
         Assert.Null(Some.Marrow.Finding("switch.none"));
         // One joint less in the loop: 0.2 mΩ.
-        Assert.Equal(0.0002, Some.Marrow.Bank().MainRun!.JointsOhm - none.Bank().MainRun!.JointsOhm, 12);
+        Assert.Equal(0.0002, Some.Marrow.Bank().MainRun!.Joints.Ohm - none.Bank().MainRun!.Joints.Ohm, 12);
     }
 
     [Fact]
@@ -256,7 +256,7 @@ public class RunFindingTests
         var thin = Some.Marrow.With(("~/wiring/jumper", new Design.Conductor { Size = "6 mm²" }));
         var finding = thin.Finding("jumpers.thin")!;
         Assert.Equal(
-            (Grade.Danger, thin.Bank().Network!.StringHeldA, 50.0),
+            (Grade.Danger, thin.Bank().Network!.Held.StringA, 50.0),
             (finding.Grade, finding.Figures[0].Value, finding.Figures[1].Value)
         );
         Assert.Null(thin.Mended("jumpers.thin").Finding("jumpers.thin"));

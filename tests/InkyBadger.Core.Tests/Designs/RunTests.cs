@@ -75,16 +75,16 @@ public class RunTests
         var c = Circuit(Some.Marrow.Bank(), "load-l5");
         Assert.Equal(
             (8.0, 10.0, "blade-32", 10.0, "4 mm²", CableLimit.Drop),
-            (c.Run.DesignA, c.Run.WantedA, c.Run.FuseClass, c.Run.RatingA, c.Run.Size, c.Run.Governs)
+            (c.Run.DesignA, c.Run.Fuse.WantedA, c.Run.Fuse.Class, c.Run.Fuse.RatingA, c.Run.Cable.Size, c.Run.Cable.Governs)
         );
         // 30 °C + 60 K × (8 ÷ 40)² = 32.4 °C; 4 bolted joints and a fuse: 0.6 mΩ.
-        Assert.Equal(32.4, c.Run.ConductorC!.Value, 9);
+        Assert.Equal(32.4, c.Run.Carries.ConductorC!.Value, 9);
         var ohm = 2 * 4.95 / 1000 * (1 + 0.00393 * 12.4) * 4 + 0.0006;
-        Assert.Equal(8 * ohm, c.Run.DropV!.Value, 9);
-        Assert.Equal(12 - 8 * ohm, c.Run.EndV!.Value, 9);
-        Assert.Equal(8 * ohm / 12, c.Run.DropFraction!.Value, 9);
+        Assert.Equal(8 * ohm, c.Run.Drop.V!.Value, 9);
+        Assert.Equal(12 - 8 * ohm, c.Run.Drop.EndV!.Value, 9);
+        Assert.Equal(8 * ohm / 12, c.Run.Drop.Fraction!.Value, 9);
         Assert.True(c.Behind);
-        Assert.Null(c.Fuse.ShortCircuitA);
+        Assert.Null(c.Fuse.Short.Amps);
     }
 
     /// <summary>The converter keeps what the handbook assumes of one: its feed carries 96 W ÷ η ÷ 24 V.</summary>
@@ -93,7 +93,7 @@ public class RunTests
     {
         var c = Circuit(Some.Marrow.Bank(), "converter-12");
         Assert.Equal(96 / LoadsStage.AssumedConverterEfficiency / 24, c.Run.DesignA, 9);
-        Assert.Equal(("blade-32", 7.5), (c.Run.FuseClass, c.Run.RatingA));
+        Assert.Equal(("blade-32", 7.5), (c.Run.Fuse.Class, c.Run.Fuse.RatingA));
     }
 
     /// <summary>
@@ -106,10 +106,10 @@ public class RunTests
         var c = Circuit(Some.Marrow.Bank(), "source-roof");
         Assert.Equal(
             (40.0, "sf51-32", 50.0, "6 mm²", "roof", "bus"),
-            (c.Run.DesignA, c.Run.FuseClass, c.Run.RatingA, c.Run.Size, c.From, c.To)
+            (c.Run.DesignA, c.Run.Fuse.Class, c.Run.Fuse.RatingA, c.Run.Cable.Size, c.From, c.To)
         );
-        Assert.Equal(CableLimit.Fuse, c.Run.Governs);
-        Assert.Null(c.Run.EndV);
+        Assert.Equal(CableLimit.Fuse, c.Run.Cable.Governs);
+        Assert.Null(c.Run.Drop.EndV);
         // At 48 V the same family is made for 70 V.
         var clinic = Some.Demo("Pell")
             .With(
@@ -127,7 +127,7 @@ public class RunTests
                 )
             )
             .Bank();
-        Assert.Equal(("sf51-70", 40.0), (Circuit(clinic, "source-m").Run.FuseClass, Circuit(clinic, "source-m").Run.RatingA));
+        Assert.Equal(("sf51-70", 40.0), (Circuit(clinic, "source-m").Run.Fuse.Class, Circuit(clinic, "source-m").Run.Fuse.RatingA));
     }
 
     /// <summary>1.0 m of 50 mm² out and back, 0.386 mΩ/m: 0.772 mΩ between the post and the bus.</summary>
@@ -137,17 +137,17 @@ public class RunTests
         var bank = Some.Marrow.Bank();
         var p = bank.Protection!;
         Assert.Equal(0.000772, bank.Bus!.PathOhm!.Value, 12);
-        Assert.Equal(p.OpenV / (p.BankOhm + 0.000772), bank.Bus.ShortCircuitA!.Value, 6);
+        Assert.Equal(p.Short.OpenV / (p.Short.BankOhm + 0.000772), bank.Bus.ShortCircuitA!.Value, 6);
         var feed = Circuit(bank, "converter-12").Fuse;
-        Assert.Equal(bank.Bus.ShortCircuitA, feed.ShortCircuitA);
+        Assert.Equal(bank.Bus.ShortCircuitA, feed.Short.Amps);
         Assert.Equal([FuseFailure.Interrupt], feed.Fails);
-        Assert.Equal("the 200 A main fuse", feed.ReliesOn);
+        Assert.Equal("the 200 A main fuse", feed.Upstream.ReliesOn);
         Assert.True(feed.Fits);
         // Farther along a branch of the panel the cable on the way counts too.
         var dc = WithDc.Bank();
         var (panel, fan) = (Circuit(dc, "panel"), Circuit(dc, "load-fan"));
-        var r20 = Conductors.Get(panel.Run.Size!).R20MilliohmPerM;
-        Assert.Equal(panel.Fuse.PathOhm!.Value + 2 * r20 / 1000 * 1, fan.Fuse.PathOhm!.Value, 12);
+        var r20 = Conductors.Get(panel.Run.Cable.Size!).R20MilliohmPerM;
+        Assert.Equal(panel.Fuse.Short.PathOhm!.Value + 2 * r20 / 1000 * 1, fan.Fuse.Short.PathOhm!.Value, 12);
     }
 
     /// <summary>
@@ -159,8 +159,8 @@ public class RunTests
         var bank = WithDc.Bank();
         var (panel, fan) = (Circuit(bank, "panel").Run, Circuit(bank, "load-fan").Run);
         Assert.Equal(24 - bank.Bus!.DropV!.Value, bank.Bus.V!.Value, 9);
-        Assert.Equal(bank.Bus.V.Value - panel.DropV!.Value, panel.EndV!.Value, 9);
-        Assert.Equal(panel.EndV.Value - fan.DropV!.Value, fan.EndV!.Value, 9);
+        Assert.Equal(bank.Bus.V.Value - panel.Drop.V!.Value, panel.Drop.EndV!.Value, 9);
+        Assert.Equal(panel.Drop.EndV.Value - fan.Drop.V!.Value, fan.Drop.EndV!.Value, 9);
         Assert.Equal(60.0 / 24, fan.DesignA, 9);
         // Both at once, from nine to ten.
         Assert.Equal(300.0 / 24, panel.DesignA, 9);
@@ -176,7 +176,7 @@ public class RunTests
         Assert.Equal([LoopPart.Post, LoopPart.Shunt, LoopPart.Bus, LoopPart.Inverter], bus.Minus.Select(p => p.Part));
         Assert.Equal([0, 0.15, 0.5, 1, 2.5], bus.Plus.Select(p => p.AtM));
         Assert.Equal([0, 0.4, 1, 2.5], bus.Minus.Select(p => p.AtM));
-        Assert.Equal(run.DropV!.Value, bus.Plus[^1].LostV + bus.Minus[^1].LostV, 9);
+        Assert.Equal(run.Drop.V!.Value, bus.Plus[^1].LostV + bus.Minus[^1].LostV, 9);
         Assert.Equal(bank.Envelope!.SurgeEndV!.Value, 24 - bus.Plus[^1].SurgeV!.Value - bus.Minus[^1].SurgeV!.Value, 9);
         // Across the fuse alone: 144.3 A × 0.2 mΩ.
         Assert.Equal(run.DesignA * 0.0002, bus.Plus[1].LostV - bus.Plus[1].LostBeforeV, 12);
@@ -192,16 +192,16 @@ public class RunTests
         var bank = design.Bank();
         var own = Circuit(bank, Run.InverterId);
         Assert.Equal(bank.Currents!.InverterWorstA, own.Run.DesignA, 9);
-        Assert.Equal((RunStage.AdvisedClass, 175.0, "35 mm²"), (own.Run.FuseClass, own.Run.RatingA, own.Run.Size));
-        Assert.Equal(RunStage.BoltedToBus, bank.MainRun!.BoltedJoints);
+        Assert.Equal((RunStage.AdvisedClass, 175.0, "35 mm²"), (own.Run.Fuse.Class, own.Run.Fuse.RatingA, own.Run.Cable.Size));
+        Assert.Equal(RunStage.BoltedToBus, bank.MainRun!.Joints.Bolted);
         Assert.Equal([LoopPart.Post, LoopPart.Fuse, LoopPart.Switch, LoopPart.Bus], bank.Bus!.Plus.Select(p => p.Part));
-        Assert.Equal(bank.MainRun.EndV!.Value - own.Run.DropV!.Value, own.Run.EndV!.Value, 9);
+        Assert.Equal(bank.MainRun.Drop.EndV!.Value - own.Run.Drop.V!.Value, own.Run.Drop.EndV!.Value, 9);
         // At the start the bus carries everything, the inverter's run what the inverter takes.
         var (surge, dc) = (bank.Currents.SurgeWorstA, bank.Currents.DcWorstA);
         Assert.Equal(
             24
-                - surge * (2 * bank.MainRun.OneWayOhm!.Value + bank.MainRun.JointsOhm)
-                - (surge - dc) * (2 * own.Run.OneWayOhm!.Value + own.Run.JointsOhm),
+                - surge * (2 * bank.MainRun.Cable.OneWayOhm!.Value + bank.MainRun.Joints.Ohm)
+                - (surge - dc) * (2 * own.Run.Cable.OneWayOhm!.Value + own.Run.Joints.Ohm),
             bank.Envelope!.SurgeEndV!.Value,
             9
         );
@@ -232,12 +232,12 @@ public class RunTests
             )
             .Bank();
         var own = Circuit(bank, "winch");
-        Assert.Equal((CircuitKind.Own, 60.0, "breaker-80", 80.0), (own.Kind, own.Run.DesignA, own.Run.FuseClass, own.Run.RatingA));
+        Assert.Equal((CircuitKind.Own, 60.0, "breaker-80", 80.0), (own.Kind, own.Run.DesignA, own.Run.Fuse.Class, own.Run.Fuse.RatingA));
         var before = Some.Marrow.Bank();
         Assert.Equal(before.Currents!.BankWorstA + 60, bank.Currents!.BankWorstA, 9);
         Assert.Equal(bank.Currents.BankWorstA, bank.MainRun!.DesignA, 9);
-        Assert.Equal(300, bank.MainRun.RatingA);
-        Assert.Equal(before.Network!.StringCurrentsA.Sum() + 60, bank.Network!.StringCurrentsA.Sum(), 9);
+        Assert.Equal(300, bank.MainRun.Fuse.RatingA);
+        Assert.Equal(before.Network!.Strings.Amps.Sum() + 60, bank.Network!.Strings.Amps.Sum(), 9);
         Assert.Equal(before.Currents.SurgeWorstA + 60, bank.Currents.SurgeWorstA, 9);
     }
 
@@ -279,10 +279,10 @@ public class RunTests
             )
             .Bank()
             .MainRun!;
-        Assert.Equal(0.6, run.WorstConductorShare!.Value, 12);
-        Assert.Equal(230 / 0.6, run.AmpacityA!.Value, 9);
-        Assert.Equal(2.4, run.LengthM, 12);
-        Assert.Equal(0.386 / 1000 * (1 + 0.00393 * (run.ConductorC!.Value - 20)) * 2.4 / 2, run.OneWayOhm!.Value, 12);
+        Assert.Equal(0.6, run.Carries.WorstConductorShare!.Value, 12);
+        Assert.Equal(230 / 0.6, run.Carries.AmpacityA!.Value, 9);
+        Assert.Equal(2.4, run.Laid.LengthM, 12);
+        Assert.Equal(0.386 / 1000 * (1 + 0.00393 * (run.Carries.ConductorC!.Value - 20)) * 2.4 / 2, run.Cable.OneWayOhm!.Value, 12);
     }
 
     [Fact]
@@ -290,7 +290,7 @@ public class RunTests
     {
         var (soft, hard) = (Some.Marrow.Bank(), Some.Marrow.With(("~/runs/0/insulation", "thermosetting")).Bank());
         // 100 against 143 at 90 °C.
-        Assert.Equal(soft.Protection!.CableStandsS!.Value * 1.43 * 1.43, hard.Protection!.CableStandsS!.Value, 9);
+        Assert.Equal(soft.Protection!.Cable.StandsS!.Value * 1.43 * 1.43, hard.Protection!.Cable.StandsS!.Value, 9);
     }
 
     /// <summary>
@@ -304,7 +304,7 @@ public class RunTests
         var plan = bank.StringFuses!;
         Assert.Equal((true, true, RunStage.AdvisedClass, 125.0), (plan.Asked, plan.Fitted, plan.FuseClass, plan.RatingA));
         Assert.Equal((100.0, 125.0), (Math.Round(plan.Strings[0].GreatestA, 9), Math.Round(plan.Strings[0].WantedA, 9)));
-        Assert.All(plan.Strings, f => Assert.InRange(f.ShortCircuitA, 1, bank.Protection!.ShortCircuitA - 1));
+        Assert.All(plan.Strings, f => Assert.InRange(f.ShortCircuitA, 1, bank.Protection!.Short.Amps - 1));
         Assert.True(plan.Fits);
         Assert.False(Some.Marrow.With(("~/parallel", 2)).Bank().StringFuses!.Fitted);
         Assert.True(
@@ -353,16 +353,16 @@ public class RunTests
     public void What_the_links_carry_while_the_fuse_holds()
     {
         var n = Some.Marrow.Bank().Network!;
-        Assert.Equal(200, n.PositiveHeldA[0], 9);
-        Assert.Equal(200, n.LinkWorstA, 9);
-        Assert.True(n.PositiveHeldA[2] < n.PositiveHeldA[1] && n.PositiveHeldA[1] < n.PositiveHeldA[0]);
+        Assert.Equal(200, n.Held.PositiveA[0], 9);
+        Assert.Equal(200, n.Links.WorstA, 9);
+        Assert.True(n.Held.PositiveA[2] < n.Held.PositiveA[1] && n.Held.PositiveA[1] < n.Held.PositiveA[0]);
         var lean = Some
             .Marrow.With(("/houseRules/own", new Dictionary<string, object> { ["links-one-string-out"] = "all-in" }))
             .Bank()
             .Network!;
         // All in: what the strings beyond it give of 200 A.
-        Assert.Equal(200 * (lean.Shares[1] + lean.Shares[2] + lean.Shares[3]), lean.PositiveHeldA[0], 9);
-        Assert.Equal(200 * lean.Shares[0], lean.StringHeldA, 9);
+        Assert.Equal(200 * (lean.Strings.Shares[1] + lean.Strings.Shares[2] + lean.Strings.Shares[3]), lean.Held.PositiveA[0], 9);
+        Assert.Equal(200 * lean.Strings.Shares[0], lean.Held.StringA, 9);
     }
 
     [Fact]
@@ -384,9 +384,9 @@ public class RunTests
                 .Bank(),
             "load-l5"
         ).Run;
-        Assert.Equal(40 * Math.Sqrt(40.0 / 60), hot.AmpacityA!.Value, 9);
+        Assert.Equal(40 * Math.Sqrt(40.0 / 60), hot.Carries.AmpacityA!.Value, 9);
         var loose = Circuit(Some.Marrow.With(("~/runs/-", new Run { Id = "load-l5", DropLimit = 0.1 })).Bank(), "load-l5").Run;
         // 10 % of 12 V are 1.2 V in 4 m and back: 1.5 mm² drops 8 × 0.1064 Ω = 0.86 V and carries 21 A; 1 mm² would drop 1.26 V.
-        Assert.Equal("1.5 mm²", loose.Size);
+        Assert.Equal("1.5 mm²", loose.Cable.Size);
     }
 }

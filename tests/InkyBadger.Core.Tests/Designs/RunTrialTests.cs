@@ -23,7 +23,7 @@ public class RunTrialTests
         Assert.False(Of("16 mm²").AmpacityOk);
         // What is laid drops in the trial what it drops in the design.
         var run = Some.Marrow.Bank().MainRun!;
-        Assert.Equal((run.DropV!.Value, run.HeatW!.Value), (Of("50 mm²").DropV, Of("50 mm²").HeatW));
+        Assert.Equal((run.Drop.V!.Value, run.Drop.HeatW!.Value), (Of("50 mm²").DropV, Of("50 mm²").HeatW));
         // In parallel only from 50 mm² on, to three.
         Assert.DoesNotContain(t.Sizes, s => s.Conductors > 1 && s.AreaMm2 < 50);
         Assert.Equal(460, Of("50 mm²", 2).AmpacityA);
@@ -39,8 +39,8 @@ public class RunTrialTests
         // 2 × 2.5 m at 14 and four lugs at 3.20 are 82.8, 23.2 more.
         Assert.Equal(23.2, up.CostsMore, 9);
         var then = Some.Marrow.With(("~/runs/0/size", "70 mm²")).Bank().MainRun!;
-        Assert.Equal(Some.Marrow.Bank().MainRun!.DropV!.Value - then.DropV!.Value, up.SavesV, 9);
-        Assert.Equal(Some.Marrow.Bank().MainRun!.HeatW!.Value - then.HeatW!.Value, up.SavesW, 9);
+        Assert.Equal(Some.Marrow.Bank().MainRun!.Drop.V!.Value - then.Drop.V!.Value, up.SavesV, 9);
+        Assert.Equal(Some.Marrow.Bank().MainRun!.Drop.HeatW!.Value - then.Drop.HeatW!.Value, up.SavesW, 9);
         Assert.Equal(up.SavesV / 25.6, up.SavesFraction, 9);
     }
 
@@ -76,7 +76,7 @@ public class RunTrialTests
                 )
             )
             .Bank();
-        Assert.Equal(("35 mm²", 200.0), (then.MainRun!.Size, then.MainRun.RatingA));
+        Assert.Equal(("35 mm²", 200.0), (then.MainRun!.Cable.Size, then.MainRun.Fuse.RatingA));
         Assert.StartsWith("main run 70 mm² behind 200 A", Choice(Some.Marrow, "drop-limit-main", "0.02").Effect, StringComparison.Ordinal);
         Assert.Equal("no string fuses", Choice(Some.Marrow, "fuse-each-string", "none").Effect);
         Assert.Equal("a fuse in each string", Choice(Some.Demo("Tern"), "fuse-each-string", "always").Effect);

@@ -19,8 +19,8 @@ public class SmallPrintTests
     public void What_heat_leaves_of_an_inverter(bool hot, double? ambientC, double left)
     {
         var inverter = Some.Marrow.With(At(new() { Hot = hot, AmbientC = ambientC })).Bank().Inverter!;
-        Assert.Equal(left, inverter.Derate!.Value, 9);
-        Assert.Equal(left * 3000, inverter.AvailableContinuousW!.Value, 9);
+        Assert.Equal(left, inverter.Gives.Derate!.Value, 9);
+        Assert.Equal(left * 3000, inverter.Gives.ContinuousW!.Value, 9);
     }
 
     /// <summary>What the fuse is taken to carry for 10 ms is what opens it, typically, in thrice as long.</summary>
@@ -32,7 +32,7 @@ public class SmallPrintTests
         var first = bank.Envelope!.Points[0];
         var amps = (first.FuseW!.Value / inverter.Efficiency + inverter.IdleW) / 24 + bank.Currents!.DcWorstA;
         Assert.Equal(0.01, first.Seconds, 12);
-        Assert.Equal(0.03, Fuse.OpeningTime(FuseClasses.Get(run.FuseClass), run.RatingA!.Value, amps).Seconds!.Value, 9);
+        Assert.Equal(0.03, Fuse.OpeningTime(FuseClasses.Get(run.Fuse.Class), run.Fuse.RatingA!.Value, amps).Seconds!.Value, 9);
     }
 
     /// <summary>
@@ -67,9 +67,13 @@ public class SmallPrintTests
     public void Conductors_in_a_bundle()
     {
         var run = Some.Marrow.With(("~/runs/0/bundled", 2), ("~/runs/0/parallel", 2), ("~/runs/0/size", "50 mm²")).Bank().MainRun!;
-        Assert.Equal(Bundling.Factor("craft", 4), run.BundleFactor);
-        Assert.NotEqual(Bundling.Factor("craft", 2), run.BundleFactor);
-        Assert.Equal(run.TableA!.Value * run.AmbientFactor!.Value * Bundling.Factor("craft", 4) * 2, run.AmpacityA!.Value, 9);
+        Assert.Equal(Bundling.Factor("craft", 4), run.Carries.BundleFactor);
+        Assert.NotEqual(Bundling.Factor("craft", 2), run.Carries.BundleFactor);
+        Assert.Equal(
+            run.Carries.TableA!.Value * run.Carries.AmbientFactor!.Value * Bundling.Factor("craft", 4) * 2,
+            run.Carries.AmpacityA!.Value,
+            9
+        );
     }
 
     /// <summary>Strings are joined within 0.05 V for each 12 V: 0.06 V apart are said, 0.04 V are not; at 24 V 0.09 V are not.</summary>
@@ -122,7 +126,7 @@ public class SmallPrintTests
     {
         var free = Some.New(Some.Ac("kettle", 900, 1)).With(("~/systemV", 12));
         var usual = free.Bank().Bank!;
-        Assert.False(usual.UnitPinned);
+        Assert.False(usual.Choice.Pinned);
         var dearer = free.With(
             (
                 "/prices/units",
@@ -144,7 +148,7 @@ public class SmallPrintTests
             )
             .Bank()
             .Bank!;
-        Assert.Equal((usual.Unit.Key, 7.0 * usual.Units), (cheaper.Unit.Key, cheaper.Price));
+        Assert.Equal((usual.Unit.Key, 7.0 * usual.Layout.Units), (cheaper.Unit.Key, cheaper.Price));
     }
 
     /// <summary>Winter asks for more in a day, summer for more in a night: the rule of autonomy says which sizes the bank.</summary>
@@ -240,7 +244,7 @@ public class SmallPrintTests
                 )
                 .Bank()
                 .Circuits.Single(c => c.Kind == Work.CircuitKind.Charge)
-                .Run.LengthM
+                .Run.Laid.LengthM
         );
 
     /// <summary>Three of 100 × 200 × 150 mm side by side stand 10 mm apart.</summary>

@@ -34,11 +34,11 @@ public class StageTests
         Assert.Equal(1200, e.Energy!.EnergyBankWh, 9);
         Assert.Equal(18.75, e.Currents!.BankNominalA, 9);
         Assert.Equal(20, e.Currents.BankWorstA, 9);
-        Assert.Equal(25, e.MainRun!.WantedA, 9);
-        Assert.Equal(30, e.MainRun.RatingA);
+        Assert.Equal(25, e.MainRun!.Fuse.WantedA, 9);
+        Assert.Equal(30, e.MainRun.Fuse.RatingA);
         // 1,200 Wh ÷ 0.81 ÷ 12.8 = 115.7 Ah, and 18.75 A ÷ 0.5 = 37.5 Ah.
-        Assert.Equal(115.74, e.Bank!.Sizing!.AhEnergy, 2);
-        Assert.Equal(BankDemand.Energy, e.Bank.Sizing.Governs);
+        Assert.Equal(115.74, e.Bank!.Need.Sizing!.AhEnergy, 2);
+        Assert.Equal(BankDemand.Energy, e.Bank.Need.Sizing.Governs);
     }
 
     [Fact]
@@ -143,12 +143,12 @@ public class StageTests
     {
         var pinned = Some.Marrow.With(("~/runs/0/size", "95 mm²"), ("~/runs/0/lengthM", 4));
         var run = pinned.Bank().MainRun!;
-        Assert.True(run.SizePinned);
-        Assert.Equal("95 mm²", run.Size);
-        Assert.Equal(95, run.AreaMm2);
+        Assert.True(run.Cable.Pinned);
+        Assert.Equal("95 mm²", run.Cable.Size);
+        Assert.Equal(95, run.Cable.AreaMm2);
         var free = Some.Marrow.With(("~/runs/0/lengthM", 4)).Bank().MainRun!;
-        Assert.Equal(free.Size, run.Advised!.Size);
-        Assert.False(free.SizePinned);
+        Assert.Equal(free.Cable.Size, run.Cable.Advised!.Size);
+        Assert.False(free.Cable.Pinned);
     }
 
     /// <summary>Cautious: LFP 0.80 usable, 3 days, f_age 0.8: 3 × 3,200.7 ÷ 0.64 = 15,003 Wh rated.</summary>
@@ -156,11 +156,11 @@ public class StageTests
     public void A_set_of_house_rules_reaches_every_stage()
     {
         var e = Some.Marrow.With(("/houseRules", new HouseRuleChoice { Set = RuleSet.Cautious })).Bank();
-        Assert.Equal(0.8, e.Bank!.Dod);
-        Assert.Equal(3 * 3200.7246 / 0.64, e.Bank.Sizing!.RatedWh, 2);
-        Assert.Equal(100, e.Voltage!.CurrentLimitA);
-        Assert.Equal(3340 * 1.4, e.Inverter!.RequiredContinuousW, 6);
-        Assert.Equal("craft-metric-70", e.MainRun!.Practice);
+        Assert.Equal(0.8, e.Bank!.Need.Dod);
+        Assert.Equal(3 * 3200.7246 / 0.64, e.Bank.Need.Sizing!.RatedWh, 2);
+        Assert.Equal(100, e.Voltage!.Advice.LimitA);
+        Assert.Equal(3340 * 1.4, e.Inverter!.Wanted.ContinuousW, 6);
+        Assert.Equal("craft-metric-70", e.MainRun!.Laid.Practice);
         Assert.Equal(0.02, e.MainRun.DropLimit);
         // All starting at once: the lift's 2,700 W and the fridge's 360 W more.
         Assert.Equal(3340 + 2700 + 360, e.Loads!.SurgeDemandW);
@@ -176,16 +176,16 @@ public class StageTests
             .Bank();
         Assert.Equal((3340 / 0.9 + 25) / 24, own.Currents!.InverterWorstA, 9);
         Assert.Equal(0.015, own.MainRun!.DropLimit);
-        Assert.True(own.MainRun.DropFraction <= 0.015);
+        Assert.True(own.MainRun.Drop.Fraction <= 0.015);
     }
 
     [Fact]
     public void Imperial_designs_buy_awg()
     {
         var run = Some.Marrow.With(("/display/units", "imperial")).Bank().MainRun!;
-        Assert.Equal("craft-awg-105", run.Practice);
+        Assert.Equal("craft-awg-105", run.Laid.Practice);
         // 200 A of fuse: 2 AWG carries 210 A.
-        Assert.Equal("2 AWG", run.Size);
+        Assert.Equal("2 AWG", run.Cable.Size);
     }
 
     [Fact]
@@ -194,7 +194,7 @@ public class StageTests
         var e = Some.New(Some.Dc("a", 100, 24))
             .With(("/houseRules/own", new Dictionary<string, object> { ["autonomy"] = "overnight" }))
             .Bank();
-        Assert.Equal(100 * 14, e.Bank!.Sizing!.EnergyWantedWh, 6);
+        Assert.Equal(100 * 14, e.Bank!.Need.Sizing!.EnergyWantedWh, 6);
     }
 
     [Fact]
@@ -211,13 +211,13 @@ public class StageTests
     public void Lead_acid_lasts_by_peukert()
     {
         var e = Some.Demo("Hare").Bank();
-        Assert.Equal((12.0, 430.0, 6), (e.Bank!.NominalV, e.Bank.Ah, e.Voltage!.Cells));
-        Assert.Equal(0.3, e.Bank.Dod);
+        Assert.Equal((12.0, 430.0, 6), (e.Bank!.Holds.NominalV, e.Bank.Holds.Ah, e.Voltage!.Cells));
+        Assert.Equal(0.3, e.Bank.Need.Dod);
         var k = Math.Log(20 / (115 / 60.0)) / Math.Log(75 / 10.75);
         var mean = e.Energy!.EnergyBankWh / 24 / 12;
         // A current below C/20 gives the whole capacity, never more.
         Assert.True(mean < 21.5);
-        Assert.Equal(430 * 0.3 / mean, e.Bank.HoursAtMean!.Value, 6);
+        Assert.Equal(430 * 0.3 / mean, e.Bank.Lasts.HoursAtMean!.Value, 6);
         Assert.InRange(k, 1.1, 1.3);
     }
 
@@ -227,25 +227,25 @@ public class StageTests
         var rungs = VoltageLadder.Work(Some.Marrow, 0);
         Assert.Equal([12, 24, 48], rungs.Select(r => r.SystemV));
         var here = rungs.Single(r => r.Here);
-        Assert.Equal(Some.Marrow.Bank().Currents!.BankWorstA, here.CurrentA);
+        Assert.Equal(Some.Marrow.Bank().Currents!.BankWorstA, here.Bus.Amps);
         // Nothing of 12 V in the catalogue holds the loads: the same ratings stand in, and say so.
         // The 12 V lights need no converter there.
-        Assert.Equal((3000 / 0.9 + 25 + 96) / 12, rungs[0].CurrentA!.Value, 9);
-        Assert.Equal("same ratings, not in the catalogue", rungs[0].Inverter);
+        Assert.Equal((3000 / 0.9 + 25 + 96) / 12, rungs[0].Bus.Amps!.Value, 9);
+        Assert.Equal("same ratings, not in the catalogue", rungs[0].Inverter.Name);
         // At 48 V the 5,000 W inverter (η 0.94, 32 W) is the smallest that holds the starts.
-        Assert.Equal((5000 / 0.94 + 32 + 96 / 0.92) / 48, rungs[2].CurrentA!.Value, 9);
+        Assert.Equal((5000 / 0.94 + 32 + 96 / 0.92) / 48, rungs[2].Bus.Amps!.Value, 9);
         var taken = DesignFormat.With(Some.Marrow, rungs[2].Changes);
         Assert.Equal(48, taken.Bank().Voltage!.SystemV);
-        Assert.Equal(51.2, taken.Bank().Bank!.NominalV, 9);
+        Assert.Equal(51.2, taken.Bank().Bank!.Holds.NominalV, 9);
     }
 
     [Fact]
     public void A_bank_on_bus_bars_shares_evenly()
     {
         var n = Some.Marrow.With(("~/wiring/style", WiringStyle.BusBars)).Bank().Network!;
-        Assert.All(n.Shares, s => Assert.Equal(0.25, s, 12));
-        Assert.Empty(n.PositiveLinksA);
-        Assert.Equal(400, n.CeilingA!.Value, 9);
+        Assert.All(n.Strings.Shares, s => Assert.Equal(0.25, s, 12));
+        Assert.Empty(n.Links.PositiveA);
+        Assert.Equal(400, n.Ceiling.Amps!.Value, 9);
     }
 
     [Fact]
@@ -253,8 +253,8 @@ public class StageTests
     {
         var two = Some.Marrow with { Banks = [Some.Marrow.Banks[0], Some.Demo("Pell").Banks[0] with { Id = "b2" }] };
         var e = Evaluator.Evaluate(two);
-        Assert.Equal(25.6, e.Banks[0].Bank!.NominalV, 9);
-        Assert.Equal(51.2, e.Banks[1].Bank!.NominalV, 9);
+        Assert.Equal(25.6, e.Banks[0].Bank!.Holds.NominalV, 9);
+        Assert.Equal(51.2, e.Banks[1].Bank!.Holds.NominalV, 9);
         Assert.Equal(Some.Marrow.Bank().Energy!.EnergyBankWh, e.Banks[0].Energy!.EnergyBankWh);
     }
 }

@@ -44,7 +44,7 @@ public class VoltageTests
         Assert.Equal((58.4, false), (Math.Round(rungs[2].Needs!.TouchV, 9), rungs[2].Needs!.TouchDanger));
         Assert.Equal(40 * 51.2, rungs[2].Needs!.Controllers[1].NominalW, 9);
         // None of five holds the lift beside the kettle at 12 V, one of four at 24 V, two of three at 48 V.
-        Assert.Equal([(5, 0), (4, 1), (3, 2)], rungs.Select(r => (r.InvertersMade, r.InvertersFit)));
+        Assert.Equal([(5, 0), (4, 1), (3, 2)], rungs.Select(r => (r.Inverter.Made, r.Inverter.Fit)));
         // Taking 12 V over takes the lights off their converter too.
         Assert.Equal(LoadKind.Dc, DesignFormat.With(Some.Marrow, rungs[0].Changes).Banks[0].Demand.Loads[4].Kind);
     }
@@ -78,8 +78,8 @@ public class VoltageTests
     {
         Assert.Equal(150 / ((3000 / 0.9 + 25) / 25.6) - 1, Bus.Currents!.RuleOfThumbOff!.Value, 9);
         Assert.Equal(150, Bus.Currents.RuleOfThumbAh);
-        Assert.Equal(270.522, Bus.Bank!.NeededAh!.Value, 3);
-        Assert.Equal(150 / Bus.Bank.NeededAh.Value - 1, Bus.Bank.ThumbAhOff!.Value, 9);
+        Assert.Equal(270.522, Bus.Bank!.Need.Ah!.Value, 3);
+        Assert.Equal(150 / Bus.Bank.Need.Ah.Value - 1, Bus.Bank.Need.ThumbOff!.Value, 9);
     }
 
     /// <summary>
@@ -132,7 +132,7 @@ public class VoltageTests
     public void A_thin_cable_lets_the_inverter_cut_off_at_the_start()
     {
         var run = Bus.MainRun!;
-        Assert.Equal(24 - Bus.Currents!.SurgeWorstA * (2 * run.OneWayOhm!.Value + run.JointsOhm), Bus.Envelope!.SurgeEndV!.Value, 9);
+        Assert.Equal(24 - Bus.Currents!.SurgeWorstA * (2 * run.Cable.OneWayOhm!.Value + run.Joints.Ohm), Bus.Envelope!.SurgeEndV!.Value, 9);
         Assert.Null(Some.Marrow.Finding("inverter.cut-off"));
         var thin = Some.Marrow.With(("~/runs/0/size", "25 mm²"), ("~/runs/0/lengthM", 10));
         Assert.Equal(Grade.Fault, thin.Finding("inverter.cut-off")!.Grade);

@@ -395,12 +395,15 @@ public class EvaluatorLaws
     [Property]
     public void A_string_more_never_lowers_what_the_bank_holds(DesignDocument design)
     {
-        if (design.Bank() is not { Bank: { Parallel: < 32 } bank })
+        if (design.Bank() is not { Bank: { Layout.Parallel: < 32 } bank })
             return;
-        var more = design with { Banks = [design.Banks[0] with { Unit = bank.Unit, Series = bank.Series, Parallel = bank.Parallel + 1 }] };
+        var more = design with
+        {
+            Banks = [design.Banks[0] with { Unit = bank.Unit, Series = bank.Layout.Series, Parallel = bank.Layout.Parallel + 1 }],
+        };
         if (DesignCheck.Faults(more).Count > 0)
             return;
-        Assert.True(more.Bank().Bank!.UsableWh > bank.UsableWh);
+        Assert.True(more.Bank().Bank!.Holds.UsableWh > bank.Holds.UsableWh);
     }
 
     [Property]
@@ -417,7 +420,7 @@ public class EvaluatorLaws
         var bank = (design with { Banks = [design.Banks[0] with { Runs = [.. design.Banks[0].Runs.Select(Free)] }] }).Bank();
         foreach (var run in bank.Circuits.Select(c => c.Run).Append(bank.MainRun))
         {
-            if (run is not { RatingA: { } rating, AmpacityA: { } ampacity })
+            if (run is not { Fuse.RatingA: { } rating, Carries.AmpacityA: { } ampacity })
                 continue;
             // Lean allows the next size up, to one and a half times.
             Assert.True(
@@ -459,8 +462,8 @@ public class EvaluatorLaws
             Same(Math.Max(flows.Bank.WorstA, flows.ChargingA), run.DesignA);
         if (bank.Network is { } network)
         {
-            Same(flows.Bank.WorstA, network.CurrentA);
-            Assert.True(Math.Abs(network.StringCurrentsA.Sum() - network.CurrentA) <= 1e-6 * Math.Max(1, network.CurrentA));
+            Same(flows.Bank.WorstA, network.Strings.BankA);
+            Assert.True(Math.Abs(network.Strings.Amps.Sum() - network.Strings.BankA) <= 1e-6 * Math.Max(1, network.Strings.BankA));
         }
         foreach (var circuit in bank.Circuits)
             if (
@@ -497,11 +500,11 @@ public class EvaluatorLaws
                         $"{c.Id}: {pole[i]}"
                     );
             // Both poles together lose what the run drops.
-            if (c.Run.DropV is { } lost)
+            if (c.Run.Drop.V is { } lost)
                 Assert.True(Math.Abs(c.Plus[^1].LostV + c.Minus[^1].LostV - lost) <= 1e-9 * Math.Max(1, lost), c.Id);
         }
         foreach (var c in bank.Circuits)
-            if (c is { Run: { EndV: { } end, DropV: { } drop } })
+            if (c is { Run: { Drop.EndV: { } end, Drop.V: { } drop } })
                 Assert.True(drop >= 0 && end <= (c.Behind ? c.NominalV : bank.Voltage!.LowV) + 1e-9, c.Id);
     }
 

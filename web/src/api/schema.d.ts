@@ -2095,60 +2095,171 @@ export interface components {
                 [key: string]: string;
             };
         };
-        BankResult: {
-            unit: components["schemas"]["UnitItem"];
-            unitPinned: boolean;
-            advisedUnitKey: null | string;
-            advisedUnitName: null | string;
-            /** Format: int32 */
-            series: number;
-            /** Format: int32 */
-            parallel: number;
-            /** Format: int32 */
-            advisedSeries: number;
-            /** Format: int32 */
-            advisedParallel: null | number;
-            seriesPinned: boolean;
-            parallelPinned: boolean;
-            sizing: null | components["schemas"]["BankSizeResult"];
-            /** Format: double */
-            autonomy: number;
-            overnight: boolean;
-            /** Format: double */
-            dod: number;
-            /** Format: int32 */
-            units: number;
-            /** Format: int32 */
-            cells: number;
-            /** Format: double */
+        /** @description What the bank holds. */
+        BankHolds: {
+            /**
+             * Format: double
+             * @description Cells in series at their nominal volts [V].
+             */
             nominalV: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description At their rating [Ah].
+             */
             ah: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description At nominal volts [Wh].
+             */
             ratedWh: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Down to the depth that is used [Wh].
+             */
             usableWh: number;
-            /** Format: double */
-            continuousA: null | number;
-            /** Format: double */
-            massKg: number;
-            /** Format: double */
-            price: number;
-            /** Format: double */
+        };
+        /** @description How long the bank lasts, and how hard it is worked. */
+        BankLasts: {
+            /**
+             * Format: double
+             * @description At the day's mean [h].
+             */
             hoursAtMean: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description With the most running at once [h].
+             */
             hoursAtPeak: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Greatest current over the ampere-hours [1/h].
+             */
             cRate: null | number;
-            /** Format: double */
-            unitOhm: number;
-            unitOhmAssumed: boolean;
-            /** Format: double */
-            neededAh: null | number;
-            /** Format: double */
-            thumbAhOff: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Exponent; null for lithium.
+             */
             peukertK: null | number;
+        };
+        /** @description Series and strings as they stand and as advised, and how many units and cells they make. */
+        BankLayout: {
+            /**
+             * Format: int32
+             * @description Units in a string.
+             */
+            series: number;
+            /**
+             * Format: int32
+             * @description Strings.
+             */
+            parallel: number;
+            /**
+             * Format: int32
+             * @description As the voltage asks.
+             */
+            advisedSeries: number;
+            /**
+             * Format: int32
+             * @description As the demand asks; null while there is none.
+             */
+            advisedParallel: null | number;
+            /** @description Chosen in the document. */
+            seriesPinned: boolean;
+            /** @description Chosen in the document. */
+            parallelPinned: boolean;
+            /**
+             * Format: int32
+             * @description Of the whole bank.
+             */
+            units: number;
+            /**
+             * Format: int32
+             * @description In series.
+             */
+            cells: number;
+        };
+        /** @description What the demand asks of the bank. */
+        BankNeeds: {
+            sizing: null | components["schemas"]["BankSizeResult"];
+            /**
+             * Format: double
+             * @description Days it must last; 1 where it need only last the night.
+             */
+            autonomy: number;
+            /** @description By the night instead of by days. */
+            overnight: boolean;
+            /**
+             * Format: double
+             * @description Depth of discharge that is used (a fraction).
+             */
+            dod: number;
+            /**
+             * Format: double
+             * @description The larger of both [Ah].
+             */
+            ah: null | number;
+            /**
+             * Format: double
+             * @description How far the rule of thumb is off (a fraction).
+             */
+            thumbOff: null | number;
+        };
+        /** @description The bank that stands: its usual unit, how many, what they hold, give and last. */
+        BankResult: {
+            /** @description The usual unit. */
+            unit: components["schemas"]["UnitItem"];
+            /** @description Where the unit comes from. */
+            choice: components["schemas"]["UnitChoice"];
+            /** @description Series and strings. */
+            layout: components["schemas"]["BankLayout"];
+            /** @description What the demand asks for. */
+            need: components["schemas"]["BankNeeds"];
+            /** @description Volts, ampere-hours and watt-hours. */
+            holds: components["schemas"]["BankHolds"];
+            /** @description How long it lasts. */
+            lasts: components["schemas"]["BankLasts"];
+            /**
+             * Format: double
+             * @description What all strings allow together, shared evenly [A]; null: a unit says nothing.
+             */
+            continuousA: null | number;
+            /**
+             * Format: double
+             * @description All units [kg].
+             */
+            massKg: number;
+            /**
+             * Format: double
+             * @description All units, in the design's money.
+             */
+            price: number;
+            /**
+             * Format: double
+             * @description Resistance of a usual unit [Ω].
+             */
+            unitOhm: number;
+            /** @description Its data sheet gives none. */
+            unitOhmAssumed: boolean;
+        };
+        /** @description The bank in a fault. */
+        BankShort: {
+            /**
+             * Format: double
+             * @description Volts that drive it: full and charging [V].
+             */
+            openV: number;
+            /**
+             * Format: double
+             * @description Resistance of units and conductors [Ω].
+             */
+            bankOhm: number;
+            /** @description A unit's data sheet gives none: half of the assumed one is counted. */
+            resistanceAssumed: boolean;
+            /**
+             * Format: double
+             * @description What the bank can push [A].
+             */
+            amps: number;
         };
         /** @description Series, strings and units, the three demands in ampere-hours and whole strings, and the one that governs. */
         BankSizeResult: {
@@ -2467,6 +2578,12 @@ export interface components {
             plus: components["schemas"]["LoopPoint"][];
             minus: components["schemas"]["LoopPoint"][];
         };
+        /** @description How long a cable stands a short [s]; Valid: within the five seconds the reckoning holds for. */
+        CableInShort: {
+            /** Format: double */
+            standsS: null | number;
+            valid: null | boolean;
+        };
         /** @enum {unknown} */
         CableLimit: "ampacity" | "fuse" | "drop" | null;
         /** @description A cable tried: size, conductors in parallel, what it carries and drops. */
@@ -2544,38 +2661,35 @@ export interface components {
             /** Format: double */
             cellNominalV: number;
         };
-        /**
-         * @description A run's fuse where it stands: cable to it from the post and back at 20 °C [Ω] and what the bank can push there [A] (null: a converter
-         *     limits it, or there is no bank yet); the volts it must bear; what fails. ReliesOn: the fuse upstream that breaks a
-         *     short this one cannot; BackedToA: what the one upstream breaks, whether it is needed or not. The start of its load
-         *     [A], how long the start lasts and about how long the fuse carries it; how long the cable stands a short.
-         */
+        /** @description A run's fuse where it stands. */
         CircuitFuse: {
-            /** Format: double */
-            pathOhm: null | number;
-            /** Format: double */
-            shortCircuitA: null | number;
-            /** Format: double */
+            /** @description What the bank can push there. */
+            short: components["schemas"]["CircuitShort"];
+            /**
+             * Format: double
+             * @description The volts it must bear [V].
+             */
             greatestV: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What its class is made for [V].
+             */
             maxDcV: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What its class can break [A].
+             */
             interruptA: number;
+            /** @description Fitted, and nothing fails that nothing upstream makes good. */
             fits: boolean;
+            /** @description What fails. */
             fails: components["schemas"]["FuseFailure"][];
-            reliesOn: null | string;
-            /** Format: double */
-            backedToA: null | number;
-            /** Format: double */
-            startA: null | number;
-            /** Format: double */
-            startSeconds: null | number;
-            opensAtStart: boolean;
-            /** Format: double */
-            opensAfterS: null | number;
-            /** Format: double */
-            cableStandsS: null | number;
-            cableStandsValid: null | boolean;
+            /** @description The fuse before it. */
+            upstream: components["schemas"]["FuseUpstream"];
+            /** @description The start of its load. */
+            surge: components["schemas"]["FuseAtStart"];
+            /** @description How long the cable stands the short. */
+            cable: components["schemas"]["CableInShort"];
         };
         /**
          * @description What a run beyond the bus is for.
@@ -2605,6 +2719,16 @@ export interface components {
             fuse: components["schemas"]["CircuitFuse"];
             plus: components["schemas"]["LoopPoint"][];
             minus: components["schemas"]["LoopPoint"][];
+        };
+        /**
+         * @description Cable from the post to a fuse and back at 20 °C [Ω], and what the bank can push there [A]; null: a converter limits it, or there is no
+         *     bank yet.
+         */
+        CircuitShort: {
+            /** Format: double */
+            pathOhm: null | number;
+            /** Format: double */
+            amps: null | number;
         };
         ClassChoice: {
             id: string;
@@ -3036,8 +3160,57 @@ export interface components {
             value: number;
             unit: string;
         };
+        /** @description A run's fuse. */
+        FittedFuse: {
+            /**
+             * Format: double
+             * @description The least rating: design current with its margin [A].
+             */
+            wantedA: number;
+            /** @description Id of the class. */
+            class: string;
+            /** @description The class in words. */
+            label: string;
+            /** @description Chosen in the document. */
+            classPinned: boolean;
+            /**
+             * Format: double
+             * @description That stands [A]; null: none is fitted, or none is made so large.
+             */
+            ratingA: null | number;
+            /** @description Chosen in the document. */
+            ratingPinned: boolean;
+            /**
+             * Format: double
+             * @description The smallest made at or above the least [A].
+             */
+            advisedRatingA: null | number;
+            /**
+             * Format: double
+             * @description From the post along the positive [m].
+             */
+            distanceM: number;
+        };
         /** @enum {unknown} */
         FlipKind: "unit-price" | "hour-rate" | "cycles-per-year";
+        /** @description A start [A], how long it lasts [s], whether the fuse opens at such a current, and about when [s]. */
+        FuseAtStart: {
+            /** Format: double */
+            amps: null | number;
+            /** Format: double */
+            seconds: null | number;
+            opens: boolean;
+            /** Format: double */
+            afterS: null | number;
+        };
+        /** @description The fuse at the worst instant [A]: whether it opens, and about when [s]. */
+        FuseAtSurge: {
+            /** Format: double */
+            amps: number;
+            opens: boolean;
+            /** Format: double */
+            afterS: null | number;
+        };
         /**
          * @description Why a fuse does not fit, in the order they are looked at.
          * @enum {unknown}
@@ -3082,6 +3255,12 @@ export interface components {
             relies: boolean;
             fails: components["schemas"]["FuseFailure"][];
         };
+        /** @description The fuse upstream that breaks a short this one cannot, in words; and what the one upstream breaks, whether it is needed or not [A]. */
+        FuseUpstream: {
+            reliesOn: null | string;
+            /** Format: double */
+            interruptA: null | number;
+        };
         /** @enum {unknown} */
         Grade: "danger" | "fault" | "caution" | "note";
         /** @description A next step to grow by: units more, what they hold [usable Wh], what they cost, and what stands in the way (null: nothing). */
@@ -3097,6 +3276,13 @@ export interface components {
         HealthAnswer: {
             status: string;
             version: string;
+        };
+        /** @description The greatest while the main fuse holds its rating, all strings in or any one out: each link of either rail, and any string [A]. */
+        HeldAmps: {
+            positiveA: number[];
+            negativeA: number[];
+            /** Format: double */
+            stringA: number;
         };
         /** @description A rule on which practitioners differ: its three ready values as text, and why people differ. */
         HouseRule: {
@@ -3155,6 +3341,29 @@ export interface components {
             feeds: null | string;
             charger: null | components["schemas"]["ChargerFeed"];
         };
+        /** @description What the inverter gives, hot and stacked as it stands; null where there is none. */
+        InverterGives: {
+            /**
+             * Format: double
+             * @description What is left of its rating at this temperature (a fraction).
+             */
+            derate: null | number;
+            /**
+             * Format: double
+             * @description Without end [W].
+             */
+            continuousW: null | number;
+            /**
+             * Format: double
+             * @description For its surge seconds [W].
+             */
+            surgeW: null | number;
+            /**
+             * Format: double
+             * @description Of the continuous watts over what runs at once (a fraction).
+             */
+            headroom: null | number;
+        };
         /** @description An inverter as bought, copied into the design with its figures. */
         InverterItem: {
             key: string;
@@ -3191,34 +3400,46 @@ export interface components {
             /** Format: double */
             massKg: number;
         };
+        /** @description The inverter that stands, what is wanted of it and what it gives. */
         InverterResult: {
             item: null | components["schemas"]["InverterItem"];
+            /** @description Its name, or that nothing fits. */
             name: string;
+            /** @description Chosen in the document. */
             pinned: boolean;
+            /** @description Catalogue key of the advised one. */
             advisedKey: null | string;
+            /** @description Name of the advised one. */
             advisedName: null | string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many work together.
+             */
             stack: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Fraction; 0.9 while there is none.
+             */
             efficiency: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What it takes for itself [W].
+             */
             idleW: number;
+            /** @description Nothing is chosen or fits: efficiency and idling are assumed. */
             assumed: boolean;
-            /** Format: double */
-            requiredContinuousW: number;
-            /** Format: double */
-            requiredSurgeW: number;
-            /** Format: double */
-            derate: null | number;
-            /** Format: double */
-            availableContinuousW: null | number;
-            /** Format: double */
-            availableSurgeW: null | number;
-            /** Format: double */
-            headroom: null | number;
-            envelope: components["schemas"]["OverloadPoint"][];
+            /** @description What the loads ask. */
+            wanted: components["schemas"]["InverterWanted"];
+            /** @description What it gives where it stands. */
+            gives: components["schemas"]["InverterGives"];
+            /** @description Its points of watts and seconds, hot and stacked as it stands. */
+            overload: components["schemas"]["OverloadPoint"][];
+            /** @description Every demand of the day against these. */
             demands: components["schemas"]["EnvelopeDemand"][];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Index of the demand that is furthest over; null when all hold.
+             */
             firstToGive: null | number;
         };
         /** @description An inverter judged for a design: whether it fits, and each reason why not. SpareW is its watts over those wanted. */
@@ -3228,6 +3449,19 @@ export interface components {
             reasons: string[];
             /** Format: double */
             spareW: number;
+        };
+        /** @description What the loads ask of an inverter, by the house rule of its size. */
+        InverterWanted: {
+            /**
+             * Format: double
+             * @description Without end [W].
+             */
+            continuousW: number;
+            /**
+             * Format: double
+             * @description At the worst instant [W].
+             */
+            surgeW: number;
         };
         /** @description What joins one bank to another. */
         Join: {
@@ -3245,44 +3479,30 @@ export interface components {
         JsonObject: Record<string, never>;
         /** @description The design worked out at one voltage, and the changes that would take it over. */
         LadderRung: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The rung [V].
+             */
             systemV: number;
+            /** @description The design stands on it. */
             here: boolean;
+            /** @description The house rule's school advises it. */
             advised: boolean;
-            /** Format: double */
-            currentA: null | number;
-            /** Format: double */
-            powerW: null | number;
-            /** Format: int32 */
-            series: null | number;
-            /** Format: int32 */
-            parallel: null | number;
-            unit: null | string;
-            size: null | string;
-            /** Format: double */
-            areaMm2: null | number;
-            /** Format: int32 */
-            conductors: null | number;
-            /** Format: double */
-            ampacityA: null | number;
-            /** Format: double */
-            fuseA: null | number;
-            /** Format: double */
-            dropFraction: null | number;
-            /** Format: double */
-            allowsAcW: null | number;
-            /** Format: double */
-            unitsPrice: null | number;
-            inverter: null | string;
-            /** Format: double */
-            inverterPrice: null | number;
-            /** Format: int32 */
+            /** @description Greatest current of the bank and its watts. */
+            bus: components["schemas"]["RungBus"];
+            /** @description Units there. */
+            bank: components["schemas"]["RungBank"];
+            /** @description Main run there. */
+            cable: components["schemas"]["RungCable"];
+            /** @description Inverter there, and what the catalogue has. */
+            inverter: components["schemas"]["RungInverter"];
+            /**
+             * Format: int32
+             * @description Dangers and faults there.
+             */
             wrong: number;
             needs: null | components["schemas"]["NeedsResult"];
-            /** Format: int32 */
-            invertersMade: number;
-            /** Format: int32 */
-            invertersFit: number;
+            /** @description What differs from the design. */
             changes: components["schemas"]["DesignChange"][];
         };
         LibraryAnswer: {
@@ -3295,6 +3515,13 @@ export interface components {
             group: string;
             words: string;
             load: components["schemas"]["Load"];
+        };
+        /** @description Amperes in each link of either rail at full load, and the most of any [A]; none with bus bars. */
+        LinksAtLoad: {
+            positiveA: number[];
+            negativeA: number[];
+            /** Format: double */
+            worstA: number;
         };
         /** @description Something that runs. Either watts, or amperes with volts (a DC load without volts: the bank's). Either windows or hours a day. */
         Load: {
@@ -3457,61 +3684,79 @@ export interface components {
             /** Format: double */
             totalPrice: number;
         };
-        /**
-         * @description The bank as it is wired. The `Held` amperes are the greatest while the main fuse holds its rating, of the links of either rail and
-         *     of any string, all in or any one out.
-         */
-        NetworkResult: {
-            style: components["schemas"]["WiringStyle"];
-            stylePinned: boolean;
-            advisedStyle: components["schemas"]["WiringStyle"];
+        /** @description The greatest current with no string over its limit; null where no string sets one. */
+        NetworkCeiling: {
+            /**
+             * Format: double
+             * @description Of the whole bank [A].
+             */
+            amps: null | number;
+            /**
+             * Format: int32
+             * @description The string that is first at its limit, from 1.
+             */
+            limitingString: null | number;
+            /**
+             * Format: double
+             * @description If all shared evenly [A].
+             */
+            idealA: null | number;
+            /**
+             * Format: double
+             * @description Lost to unequal sharing [A].
+             */
+            lossA: null | number;
+            /**
+             * Format: double
+             * @description The same as a fraction of the ideal.
+             */
+            lossFraction: null | number;
+            /**
+             * Format: double
+             * @description AC watts it lets through, beside everything else on the bus [W].
+             */
+            allowsAcW: null | number;
+        };
+        /** @description The usual conductors of the bank, and all of them where they lie. */
+        NetworkCopper: {
             jumper: components["schemas"]["BankConductor"];
             link: components["schemas"]["BankConductor"];
             lead: components["schemas"]["BankConductor"];
-            /** Format: double */
+            placed: components["schemas"]["PlacedAmps"][];
+        };
+        /** @description The bank as it is wired. */
+        NetworkResult: {
+            /** @description Style, and what the others would give. */
+            wiring: components["schemas"]["NetworkWiring"];
+            /** @description Usual jumper, link and lead, and every conductor where it lies. */
+            copper: components["schemas"]["NetworkCopper"];
+            /**
+             * Format: double
+             * @description Of string A [Ω].
+             */
             stringOhm: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of the whole bank [Ω].
+             */
             bankOhm: number;
-            /** Format: double */
-            currentA: number;
-            stringCurrentsA: number[];
-            shares: number[];
-            /** Format: int32 */
-            worstString: number;
-            /** Format: double */
-            worstShare: number;
-            /** Format: double */
-            worstA: number;
-            /** Format: double */
-            evenShare: number;
-            /** Format: double */
-            ceilingA: null | number;
-            /** Format: int32 */
-            limitingString: null | number;
-            /** Format: double */
-            idealA: null | number;
-            /** Format: double */
-            lossA: null | number;
-            /** Format: double */
-            lossFraction: null | number;
-            /** Format: double */
-            allowsAcW: null | number;
-            positiveLinksA: number[];
-            negativeLinksA: number[];
-            /** Format: double */
-            linkWorstA: number;
-            positiveHeldA: number[];
-            negativeHeldA: number[];
-            /** Format: double */
-            stringHeldA: number;
-            /** Format: int32 */
-            blackoutAfter: null | number;
+            /** @description What each string carries at full load. */
+            strings: components["schemas"]["StringsAtLoad"];
+            /** @description What the bank gives with no string over its limit. */
+            ceiling: components["schemas"]["NetworkCeiling"];
+            /** @description What the rails' links carry. */
+            links: components["schemas"]["LinksAtLoad"];
+            /** @description The greatest while the main fuse holds its rating. */
+            held: components["schemas"]["HeldAmps"];
+            /** @description What is left when a string drops out. */
+            oneOut: components["schemas"]["OneStringOut"];
+        };
+        /** @description The wiring style that stands, whether it was chosen, the advised one, and each of the three tried. */
+        NetworkWiring: {
+            style: components["schemas"]["WiringStyle"];
+            pinned: boolean;
+            advised: components["schemas"]["WiringStyle"];
             styles: components["schemas"]["StyleResult"][];
-            conductors: components["schemas"]["PlacedAmps"][];
-            /** Format: double */
-            survivesA: null | number;
-            /** Format: double */
-            survivesAcW: null | number;
         };
         /** @description What one size up saves in volts, of nominal, and watts of heat at full load, and what its copper costs more. */
         OneSizeUp: {
@@ -3526,6 +3771,24 @@ export interface components {
             savesW: number;
             /** Format: double */
             costsMore: number;
+        };
+        /** @description What is left when a string drops out. */
+        OneStringOut: {
+            /**
+             * Format: int32
+             * @description The string whose loss at full load ends in darkness, from 1; null: the others carry on.
+             */
+            blackoutAfter: null | number;
+            /**
+             * Format: double
+             * @description The greatest current at which any one may go [A].
+             */
+            survivesA: null | number;
+            /**
+             * Format: double
+             * @description The same as AC watts [W].
+             */
+            survivesAcW: null | number;
         };
         /**
          * @description Where a number comes from.
@@ -3676,30 +3939,34 @@ export interface components {
             starting: number;
             season: components["schemas"]["Season"];
         };
+        /** @description The main fuse against what the bank can push. */
         ProtectionResult: {
-            /** Format: double */
-            openV: number;
-            /** Format: double */
-            bankOhm: number;
-            resistanceAssumed: boolean;
-            /** Format: double */
-            shortCircuitA: number;
-            /** Format: double */
+            /** @description The bank in a fault. */
+            short: components["schemas"]["BankShort"];
+            /**
+             * Format: double
+             * @description Highest volts the fuse must bear [V].
+             */
             greatestChargingV: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What its class is made for [V].
+             */
             maxDcV: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What its class can break [A].
+             */
             interruptA: number;
+            /** @description Fitted, and nothing fails. */
             fits: boolean;
+            /** @description What fails. */
             fails: components["schemas"]["FuseFailure"][];
-            /** Format: double */
-            surgeA: number;
-            opensAtSurge: boolean;
-            /** Format: double */
-            opensAfterS: null | number;
-            /** Format: double */
-            cableStandsS: null | number;
-            cableStandsValid: null | boolean;
+            /** @description The fuse at the worst instant. */
+            surge: components["schemas"]["FuseAtSurge"];
+            /** @description How long the cable stands the short. */
+            cable: components["schemas"]["CableInShort"];
+            /** @description Every class of the table at this place. */
             classes: components["schemas"]["ClassTrial"][];
         };
         ReferenceAnswer: {
@@ -3800,6 +4067,93 @@ export interface components {
             /** @description A conductor that should be there is not: bonding. */
             absent: boolean;
         };
+        /** @description A run's cable. */
+        RunCable: {
+            /** @description That stands; null where none of the practice fits. */
+            size: null | string;
+            /**
+             * Format: int32
+             * @description In parallel.
+             */
+            conductors: number;
+            /** @description Chosen in the document. */
+            pinned: boolean;
+            advised: null | components["schemas"]["CableOption"];
+            governs: null | components["schemas"]["CableLimit"];
+            /** @description What no size can keep. */
+            unmet: null | components["schemas"]["CableLimit"][];
+            /**
+             * Format: double
+             * @description Of one conductor [mm²].
+             */
+            areaMm2: null | number;
+            /**
+             * Format: double
+             * @description One way, warm, all conductors together [Ω].
+             */
+            oneWayOhm: null | number;
+        };
+        /** @description What a run's cable carries where it lies; null where no size stands. */
+        RunCarries: {
+            /**
+             * Format: double
+             * @description One conductor by the table [A].
+             */
+            tableA: null | number;
+            /**
+             * Format: double
+             * @description For the place's temperature.
+             */
+            ambientFactor: null | number;
+            /**
+             * Format: double
+             * @description For conductors that touch.
+             */
+            bundleFactor: null | number;
+            /**
+             * Format: double
+             * @description Share of the shortest of unequal conductors (a fraction).
+             */
+            worstConductorShare: null | number;
+            /**
+             * Format: double
+             * @description All together [A].
+             */
+            ampacityA: null | number;
+            /**
+             * Format: double
+             * @description Temperature of the copper at the design current [°C].
+             */
+            conductorC: null | number;
+        };
+        /** @description What is lost over a run's loop at the design current; null where no size stands. */
+        RunDrop: {
+            /**
+             * Format: double
+             * @description Both ways, with joints [V].
+             */
+            v: null | number;
+            /**
+             * Format: double
+             * @description Of the nominal volts.
+             */
+            fraction: null | number;
+            /**
+             * Format: double
+             * @description Of the volts under load, nearly empty.
+             */
+            fractionLow: null | number;
+            /**
+             * Format: double
+             * @description Left at the end, the bank nearly empty [V]; null for a run that a source feeds.
+             */
+            endV: null | number;
+            /**
+             * Format: double
+             * @description In the loop [W].
+             */
+            heatW: null | number;
+        };
         RunFuse: {
             class: null | string;
             /** Format: double */
@@ -3812,74 +4166,67 @@ export interface components {
             /** @description No fuse at all. */
             absent: boolean;
         };
+        /** @description Joints of a run's loop: bolted ones with the shunt, fuse and switch, and all together [Ω]. */
+        RunJoints: {
+            /** Format: int32 */
+            bolted: number;
+            /** Format: int32 */
+            fused: number;
+            /** Format: double */
+            ohm: number;
+        };
+        /** @description How a run lies. */
+        RunLaid: {
+            /**
+             * Format: double
+             * @description One way [m].
+             */
+            lengthM: number;
+            /** @description Measured, not assumed. */
+            lengthPinned: boolean;
+            /** @description Id of the cable practice its sizes are taken from. */
+            practice: string;
+            /**
+             * Format: double
+             * @description Of the place [°C].
+             */
+            ambientC: number;
+            /**
+             * Format: int32
+             * @description Loaded conductors that touch.
+             */
+            bundled: number;
+            /** @description For how long it stands a short. */
+            insulation: components["schemas"]["InsulationKind"];
+        };
         /** @enum {unknown} */
         RunPlace: "cool" | "hot" | null;
+        /** @description A run of cable with its fuse. */
         RunResult: {
+            /** @description The document's id of the run. */
             id: string;
-            /** Format: double */
-            lengthM: number;
-            lengthPinned: boolean;
-            practice: string;
-            /** Format: double */
-            ambientC: number;
-            /** Format: int32 */
-            bundled: number;
-            insulation: components["schemas"]["InsulationKind"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Current it is sized for [A].
+             */
             designA: number;
-            /** Format: double */
-            wantedA: number;
-            fuseClass: string;
-            fuseLabel: string;
-            classPinned: boolean;
-            /** Format: double */
-            ratingA: null | number;
-            ratingPinned: boolean;
-            /** Format: double */
-            advisedRatingA: null | number;
-            /** Format: double */
-            fuseDistanceM: number;
-            size: null | string;
-            /** Format: int32 */
-            conductors: number;
-            sizePinned: boolean;
-            advised: null | components["schemas"]["CableOption"];
-            governs: null | components["schemas"]["CableLimit"];
-            unmet: null | components["schemas"]["CableLimit"][];
-            /** Format: double */
-            areaMm2: null | number;
-            /** Format: double */
-            tableA: null | number;
-            /** Format: double */
-            ambientFactor: null | number;
-            /** Format: double */
-            bundleFactor: null | number;
-            /** Format: double */
-            worstConductorShare: null | number;
-            /** Format: double */
-            ampacityA: null | number;
-            /** Format: double */
-            conductorC: null | number;
-            /** Format: double */
-            oneWayOhm: null | number;
-            /** Format: int32 */
-            boltedJoints: number;
-            /** Format: int32 */
-            fuseJoints: number;
-            /** Format: double */
-            jointsOhm: number;
-            /** Format: double */
-            dropV: null | number;
-            /** Format: double */
-            dropFraction: null | number;
-            /** Format: double */
-            dropFractionLow: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Greatest drop it may have, as a fraction of the nominal volts.
+             */
             dropLimit: number;
-            /** Format: double */
-            endV: null | number;
-            /** Format: double */
-            heatW: null | number;
+            /** @description How long it is and how it lies. */
+            laid: components["schemas"]["RunLaid"];
+            /** @description Its fuse by class and rating. */
+            fuse: components["schemas"]["FittedFuse"];
+            /** @description Size that stands and size that is advised. */
+            cable: components["schemas"]["RunCable"];
+            /** @description What that cable carries here. */
+            carries: components["schemas"]["RunCarries"];
+            /** @description Joints of its loop. */
+            joints: components["schemas"]["RunJoints"];
+            /** @description What is lost over the loop at the design current. */
+            drop: components["schemas"]["RunDrop"];
         };
         RunSwitch: {
             /** Format: double */
@@ -3914,6 +4261,52 @@ export interface components {
             sizes: components["schemas"]["SizeTrial"][];
             classes: components["schemas"]["FuseTrial"][];
             up: null | components["schemas"]["OneSizeUp"];
+        };
+        /** @description The bank on a rung: units in series, strings, the unit's name, all units' price, and the AC watts it lets through [W]. */
+        RungBank: {
+            /** Format: int32 */
+            series: null | number;
+            /** Format: int32 */
+            parallel: null | number;
+            unit: null | string;
+            /** Format: double */
+            price: null | number;
+            /** Format: double */
+            allowsAcW: null | number;
+        };
+        /** @description Greatest current of the bank on a rung [A], and what it is at the lowest volts under load [W]. */
+        RungBus: {
+            /** Format: double */
+            amps: null | number;
+            /** Format: double */
+            powerW: null | number;
+        };
+        /**
+         * @description The main run on a rung: size, one conductor's area [mm²], how many in parallel, what they carry [A], fuse rating [A], drop (a fraction
+         *     of the nominal volts).
+         */
+        RungCable: {
+            size: null | string;
+            /** Format: double */
+            areaMm2: null | number;
+            /** Format: int32 */
+            conductors: null | number;
+            /** Format: double */
+            ampacityA: null | number;
+            /** Format: double */
+            fuseA: null | number;
+            /** Format: double */
+            dropFraction: null | number;
+        };
+        /** @description The inverter on a rung with its price, how many the catalogue has of this voltage, and how many of them fit. */
+        RungInverter: {
+            name: null | string;
+            /** Format: double */
+            price: null | number;
+            /** Format: int32 */
+            made: number;
+            /** Format: int32 */
+            fit: number;
         };
         SchedulesResult: {
             fuses: components["schemas"]["FuseRow"][];
@@ -4067,6 +4460,38 @@ export interface components {
             strings: components["schemas"]["StringFuse"][];
             fits: boolean;
         };
+        /** @description The strings at the whole bank's worst current. */
+        StringsAtLoad: {
+            /**
+             * Format: double
+             * @description The whole bank's [A].
+             */
+            bankA: number;
+            /** @description Each string's [A]. */
+            amps: number[];
+            /** @description Each string's share (a fraction). */
+            shares: number[];
+            /**
+             * Format: int32
+             * @description The string that carries most, from 1.
+             */
+            worst: number;
+            /**
+             * Format: double
+             * @description Its share.
+             */
+            worstShare: number;
+            /**
+             * Format: double
+             * @description Its amperes [A].
+             */
+            worstA: number;
+            /**
+             * Format: double
+             * @description What each would carry if all were even.
+             */
+            evenShare: number;
+        };
         /** @description What a wiring style gives: worst share and whose, the ceiling [A] and the AC watts it lets through. */
         StyleResult: {
             style: components["schemas"]["WiringStyle"];
@@ -4099,6 +4524,12 @@ export interface components {
             origin: components["schemas"]["Origin"];
             ref: null | string;
             text: null | string;
+        };
+        /** @description Whether the unit was chosen, and which one is advised. */
+        UnitChoice: {
+            pinned: boolean;
+            advisedKey: null | string;
+            advisedName: null | string;
         };
         UnitCsvAnswer: {
             units: components["schemas"]["UnitItem"][];
@@ -4184,37 +4615,85 @@ export interface components {
             makes: number[];
             words: string;
         };
-        VoltageResult: {
-            /** Format: int32 */
-            systemV: number;
-            /** Format: int32 */
-            advisedV: number;
-            pinned: boolean;
-            chemistry: string;
-            chemistryLabel: string;
-            /** Format: int32 */
-            cells: number;
-            /** Format: double */
-            nominalV: number;
-            /** Format: double */
-            lowV: number;
-            /** Format: double */
-            greatestV: number;
-            /** Format: double */
-            adviceW: number;
-            /** Format: double */
-            currentLimitA: number;
-            /** Format: int32 */
+        /** @description What each school of choosing the voltage makes of these loads. */
+        VoltageAdvised: {
+            /**
+             * Format: double
+             * @description Inverter watts the schools go by [W].
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Most amperes the house rule allows in the main cable [A].
+             */
+            limitA: number;
+            /**
+             * Format: int32
+             * @description By watts alone [V].
+             */
             byWattsV: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The lowest that keeps the limit of amperes, else 48 [V].
+             */
             byCurrentV: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Amperes at that voltage [A].
+             */
             byCurrentA: number;
-            byCurrentWithinLimit: boolean;
-            /** Format: int32 */
+            /** @description Whether those keep the limit. */
+            withinLimit: boolean;
+            /**
+             * Format: int32
+             * @description By the school of 12 V fixtures [V].
+             */
             mobile12V: number;
+            /** @description Id of the school the house rule names. */
             school: string;
+            /** @description Each school in a sentence. */
             schools: components["schemas"]["SchoolAdvice"][];
+        };
+        /** @description The system voltage that stands, and the real volts it brings by the chemistry. */
+        VoltageResult: {
+            /**
+             * Format: int32
+             * @description Nominal system voltage, pinned or advised [V].
+             */
+            systemV: number;
+            /**
+             * Format: int32
+             * @description What the school of the house rule advises [V].
+             */
+            advisedV: number;
+            /** @description Chosen in the document, not as advised. */
+            pinned: boolean;
+            /** @description Id of the chemistry. */
+            chemistry: string;
+            /** @description The chemistry in words. */
+            chemistryLabel: string;
+            /**
+             * Format: int32
+             * @description Cells in series.
+             */
+            cells: number;
+            /**
+             * Format: double
+             * @description Cells at their nominal volts [V].
+             */
+            nominalV: number;
+            /**
+             * Format: double
+             * @description Under load and nearly empty [V].
+             */
+            lowV: number;
+            /**
+             * Format: double
+             * @description The highest in charging [V].
+             */
+            greatestV: number;
+            /** @description What the schools say. */
+            advice: components["schemas"]["VoltageAdvised"];
         };
         /** @description Least and greatest volts a DC device accepts. */
         VoltageWindow: {

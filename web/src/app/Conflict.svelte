@@ -28,10 +28,10 @@
   function figures(a: BankEvaluation | undefined, b: BankEvaluation | undefined) {
     const rows: [string, (e: BankEvaluation | undefined) => number | null | undefined, string][] = [
       ['a day, from the bank', (e) => e?.energy?.energyBankWh, 'Wh'],
-      ['usable', (e) => e?.bank?.usableWh, 'Wh'],
+      ['usable', (e) => e?.bank?.holds.usableWh, 'Wh'],
       ['worst current', (e) => e?.currents?.bankWorstA, 'A'],
-      ['main fuse', (e) => e?.mainRun?.ratingA, 'rating'],
-      ['main cable', (e) => e?.mainRun?.areaMm2, 'mm2'],
+      ['main fuse', (e) => e?.mainRun?.fuse.ratingA, 'rating'],
+      ['main cable', (e) => e?.mainRun?.cable.areaMm2, 'mm2'],
     ]
     return rows
       .map(([label, of, unit]) => ({ label, theirs: text(of(a), unit), mine: text(of(b), unit) }))

@@ -25,8 +25,8 @@
   const plan = $derived(planOf(e, width, height))
   const chosen = $derived(plan.columns[session.station])
   const run = $derived(e?.mainRun ?? null)
-  const share = $derived(run?.ampacityA ? run.designA / run.ampacityA : 0)
-  const fuseX = $derived(plan.post + (run?.fuseDistanceM ?? 0.15) * plan.pxPerM)
+  const share = $derived(run?.carries.ampacityA ? run.designA / run.carries.ampacityA : 0)
+  const fuseX = $derived(plan.post + (run?.fuse.distanceM ?? 0.15) * plan.pxPerM)
   const bus = $derived(plan.bus)
   const half = $derived((plan.thick * plan.conductors) / 2)
   const inverter = $derived(e?.inverter ?? null)
@@ -52,7 +52,9 @@
   function tick(i: number) {
     return plan.post + i * plan.ruler * plan.pxPerM
   }
-  const marks = $derived(Array.from({ length: Math.floor((run?.lengthM ?? 2) / plan.ruler + 1e-6) + 1 }, (_, i) => i))
+  const marks = $derived(
+    Array.from({ length: Math.floor((run?.laid.lengthM ?? 2) / plan.ruler + 1e-6) + 1 }, (_, i) => i),
+  )
 </script>
 
 {#snippet station(id: (typeof circuit)[number])}
@@ -150,7 +152,7 @@
         {/if}
         {#if run}
           <!-- Main fuse, at its distance from the post. -->
-          {#if !run.ratingA}
+          {#if !run.fuse.ratingA}
             <text x={fuseX} y={plan.yPlus - half - 5} text-anchor="middle">no fuse</text>
           {:else}
             <rect x={fuseX - 11} y={plan.yPlus - 10} width="22" height="20" fill="var(--sheet)" stroke="var(--ink)" />
@@ -163,7 +165,7 @@
               stroke-width="2"
             />
             <text x={fuseX} y={plan.yPlus + 23} text-anchor="middle" class="fig" data-testid="path-fuse"
-              >{say(run.ratingA, 'rating')}</text
+              >{say(run.fuse.ratingA, 'rating')}</text
             >
           {/if}
           {@const switchX = Math.max(fuseX + 58, plan.post + 92)}
@@ -207,7 +209,9 @@
             fill="none"
           />
           <text x={x - 18} y={mid + 4} text-anchor="end" class="fig" style:font-size="13px"
-            >{run?.areaMm2 ? `${run.conductors > 1 ? `${run.conductors} × ` : ''}${run.size}` : ''}</text
+            >{run?.cable.areaMm2
+              ? `${run.cable.conductors > 1 ? `${run.cable.conductors} × ` : ''}${run.cable.size}`
+              : ''}</text
           >
           <text {x} y={mid + 7} class="fig" style:font-size={short ? '16px' : '22px'}
             >{e.voltage.systemV}<tspan dx="3" style:font-size="14px">V</tspan></text
@@ -239,9 +243,9 @@
                 style:font-size="13px">W</tspan
               >{/if}
           </text>
-          {#if inverter.item && !short && inverter.envelope[0]}
+          {#if inverter.item && !short && inverter.overload[0]}
             <text {x} y={y + 16} text-anchor="middle"
-              >{num(inverter.envelope[0].watts)} for {say(inverter.envelope[0].seconds, 's')}</text
+              >{num(inverter.overload[0].watts)} for {say(inverter.overload[0].seconds, 's')}</text
             >
           {/if}
         {:else}
@@ -259,7 +263,7 @@
           </g>
         {/each}
         {#if e}<PathLoads {e} {plan} {bus} />{/if}
-        {#if run?.lengthM && (run || e?.bank)}
+        {#if run?.laid.lengthM && (run || e?.bank)}
           {@const y = plan.yMinus + half + 7}
           <path
             d={marks.map((i) => `M${tick(i)} ${y} v4`).join(' ') + ` M${plan.post} ${y + 2} H${tick(marks.length - 1)}`}
@@ -272,7 +276,7 @@
               plan.ruler,
               'm',
               session.units,
-            )} of {say(run.lengthM, 'm', session.units)}</text
+            )} of {say(run.laid.lengthM, 'm', session.units)}</text
           >
         {/if}
       {/if}

@@ -10,8 +10,8 @@
 
   const bank = $derived(e.bank!)
   const network = $derived(e.network)
-  const single = $derived(bank.parallel > 12)
-  const shown = $derived(single ? 1 : bank.parallel)
+  const single = $derived(bank.layout.parallel > 12)
+  const shown = $derived(single ? 1 : bank.layout.parallel)
   const room = $derived({ from: plan.columns.bank.x + 14, to: plan.columns.bank.x + plan.columns.bank.width - 22 })
   const pitch = $derived((room.to - room.from) / shown)
   const box = $derived(single ? 110 : Math.max(1, Math.min(38, pitch - 3)))
@@ -27,16 +27,16 @@
     top: plan.yPlus + (plan.thick * plan.conductors) / 2,
     bottom: plan.yMinus - (plan.thick * plan.conductors) / 2,
   })
-  const cells = $derived(Math.min(bank.series, single ? 1 : 8))
+  const cells = $derived(Math.min(bank.layout.series, single ? 1 : 8))
   const each = $derived((inner.bottom - inner.top) / cells)
-  const link = $derived(network ? Math.max(2, diameterMm(network.link.areaMm2) * plan.pxPerMm) : 2)
+  const link = $derived(network ? Math.max(2, diameterMm(network.copper.link.areaMm2) * plan.pxPerMm) : 2)
   const far = $derived(strings.at(-1)!.x)
   const near = $derived(strings[0].x)
-  const style = $derived(network?.style ?? 'same-end')
-  const share = $derived(e.mainRun?.ampacityA ? e.mainRun.designA / e.mainRun.ampacityA : 0)
+  const style = $derived(network?.wiring.style ?? 'same-end')
+  const share = $derived(e.mainRun?.carries.ampacityA ? e.mainRun.designA / e.mainRun.carries.ampacityA : 0)
   const linkShare = $derived(
-    network && network.link.ampacityA > 0
-      ? Math.max(0, ...network.positiveLinksA, ...network.negativeLinksA) / network.link.ampacityA
+    network && network.copper.link.ampacityA > 0
+      ? Math.max(0, ...network.links.positiveA, ...network.links.negativeA) / network.copper.link.ampacityA
       : 0,
   )
 </script>
@@ -86,10 +86,12 @@
       height={each - 3}
       fill="var(--sheet)"
       stroke="var(--ink)"
-      stroke-width={network && network.worstString === s.number && shown > 1 && !single ? 1.8 : 1}
+      stroke-width={network && network.strings.worst === s.number && shown > 1 && !single ? 1.8 : 1}
     />
     {#if single}
-      <text x={s.x} y={inner.top + each / 2 + 4} text-anchor="middle" class="fig">{bank.series}S{bank.parallel}P</text>
+      <text x={s.x} y={inner.top + each / 2 + 4} text-anchor="middle" class="fig"
+        >{bank.layout.series}S{bank.layout.parallel}P</text
+      >
     {:else if shown <= 6 && each >= 15 && box >= 20}
       <text x={s.x} y={inner.top + (c + 0.5) * each + 4} text-anchor="middle" class="fig"
         >{s.name}{cells > 1 ? c + 1 : ''}</text

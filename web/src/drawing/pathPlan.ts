@@ -37,10 +37,10 @@ export function plan(e: BankEvaluation | null, width: number, height: number): P
   const [top, bottom] = [HEAD + 4, height - 20]
   const room = bottom - top
   const mostThick = room > 80 ? 19 : 8
-  const conductors = e?.mainRun?.conductors ?? 1
-  const diameter = diameterMm(e?.mainRun?.areaMm2 ?? 16)
+  const conductors = e?.mainRun?.cable.conductors ?? 1
+  const diameter = diameterMm(e?.mainRun?.cable.areaMm2 ?? 16)
   const pxPerMm = step125(mostThick / (diameter * conductors))
-  const thick = e?.mainRun?.areaMm2 ? diameter * pxPerMm : 2
+  const thick = e?.mainRun?.cable.areaMm2 ? diameter * pxPerMm : 2
   const volts = e?.voltage?.nominalV ?? 12.8
   const pxPerV = step125((room - 2 * mostThick) / volts)
   const gap = volts * pxPerV
@@ -49,7 +49,7 @@ export function plan(e: BankEvaluation | null, width: number, height: number): P
   const post = left + bank - 6
   const inverterX = columns.inverter.x + 8
   const bus = columns.voltage.x - 30
-  const length = e?.mainRun?.lengthM ?? 2
+  const length = e?.mainRun?.laid.lengthM ?? 2
   return {
     columns,
     pxPerV,

@@ -48,15 +48,15 @@
         ['system', e.voltage && `${e.voltage.systemV} V (${num(e.voltage.nominalV, 1)})`],
         ['at full load', e.currents && say(e.currents.bankWorstA, 'A')],
         ['inverter', i?.item ? `${num(i.item.continuousW * i.stack)} W` : 'none'],
-        ['bank', bank && `${bank.series}S${bank.parallel}P, ${num(bank.ah)} Ah`],
-        ['usable', bank && say(bank.usableWh, 'Wh')],
-        ['lasts', bank?.hoursAtMean ? say(bank.hoursAtMean, 'h') : null],
-        ['worst string', n && n.shares.length > 1 ? say(n.worstShare, 'fraction') : null],
-        ['main cable', r?.size ? sizeName(r.size, r.conductors) : null],
-        ['main fuse', r?.ratingA ? say(r.ratingA, 'rating') : 'none'],
-        ['lost on the way', r?.dropFraction ? say(r.dropFraction, 'fraction') : null],
-        ['at the end, worst', r?.endV ? say(r.endV, 'V') : null],
-        ['short circuit', p && say(p.shortCircuitA, 'A')],
+        ['bank', bank && `${bank.layout.series}S${bank.layout.parallel}P, ${num(bank.holds.ah)} Ah`],
+        ['usable', bank && say(bank.holds.usableWh, 'Wh')],
+        ['lasts', bank?.lasts.hoursAtMean ? say(bank.lasts.hoursAtMean, 'h') : null],
+        ['worst string', n && n.strings.shares.length > 1 ? say(n.strings.worstShare, 'fraction') : null],
+        ['main cable', r?.cable.size ? sizeName(r.cable.size, r.cable.conductors) : null],
+        ['main fuse', r?.fuse.ratingA ? say(r.fuse.ratingA, 'rating') : 'none'],
+        ['lost on the way', r?.drop.fraction ? say(r.drop.fraction, 'fraction') : null],
+        ['at the end, worst', r?.drop.endV ? say(r.drop.endV, 'V') : null],
+        ['short circuit', p && say(p.short.amps, 'A')],
         ['fuse breaks', p && say(p.interruptA, 'A')],
       ] as [string, string | null | undefined | false][]
     ).filter((f): f is [string, string] => typeof f[1] === 'string'),
@@ -149,8 +149,8 @@
         {#if here.length > 8}<li>and {here.length - 8} more, on screen</li>{/if}
       </ul>
       <p class="small">
-        Tables used, typical values: ampacity {r.practice.replace(/-/g, ' ')} °C at {say(r.ambientC, '°C')}; fuse
-        classes with their volts and interrupt ratings; copper at 20 °C; opening times. House rules: {d.houseRules
+        Tables used, typical values: ampacity {r.laid.practice.replace(/-/g, ' ')} °C at {say(r.laid.ambientC, '°C')};
+        fuse classes with their volts and interrupt ratings; copper at 20 °C; opening times. House rules: {d.houseRules
           .set}{own.length > 0 ? `; own: ${own.slice(0, 6).join('; ')}` : ''}.
       </p>
       <p class="small">

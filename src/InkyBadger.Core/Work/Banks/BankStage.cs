@@ -26,36 +26,37 @@ public static class BankStage
         var usual = pack.UsualUnit;
         var result = new BankResult(
             unit,
-            w.Document.Unit is not null,
-            a.Advised?.Key,
-            a.Advised?.Name,
-            a.Series,
-            a.Parallel,
-            a.AdvisedSeries,
-            a.Sizing?.Parallel,
-            w.Document.Series is not null,
-            w.Document.Parallel is not null,
-            a.Sizing,
-            autonomy ?? 1,
-            autonomy is null,
-            dod,
-            a.Series * a.Parallel,
-            a.Series * unit.Cells,
-            nominalV,
-            pack.Ah,
-            ratedWh,
-            usableWh,
+            new(w.Document.Unit is not null, a.Advised?.Key, a.Advised?.Name),
+            new(
+                a.Series,
+                a.Parallel,
+                a.AdvisedSeries,
+                a.Sizing?.Parallel,
+                w.Document.Series is not null,
+                w.Document.Parallel is not null,
+                a.Series * a.Parallel,
+                a.Series * unit.Cells
+            ),
+            new(
+                a.Sizing,
+                autonomy ?? 1,
+                autonomy is null,
+                dod,
+                neededAh,
+                neededAh is > 0 && currents?.RuleOfThumbAh is { } thumb ? thumb / neededAh - 1 : null
+            ),
+            new(nominalV, pack.Ah, ratedWh, usableWh),
+            new(
+                atMean,
+                atPeak,
+                currents is null ? null : currents.BankNominalA / pack.Ah,
+                chemistry.IsLithium ? null : BankNeed.PeukertOf(unit, chemistry)
+            ),
             pack.ContinuousA,
             pack.MassKg,
             pack.Price,
-            atMean,
-            atPeak,
-            currents is null ? null : currents.BankNominalA / pack.Ah,
             usual.Ohm,
-            usual.OhmAssumed,
-            neededAh,
-            neededAh is > 0 && currents?.RuleOfThumbAh is { } thumb ? thumb / neededAh - 1 : null,
-            chemistry.IsLithium ? null : BankNeed.PeukertOf(unit, chemistry)
+            usual.OhmAssumed
         );
         if (w.Tape is { } tape)
             BankWorking.Write(tape, w.Scene, result, pack.IsMixed, chemistry, energy, currents, voltage, loads, inverter);

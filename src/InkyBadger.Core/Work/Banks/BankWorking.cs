@@ -20,58 +20,62 @@ internal static class BankWorking
         InverterResult? inverter
     )
     {
-        var s = r.SeriesPinned
-            ? T.You("S", r.Series, "", "in series", "/series")
-            : T.Worked("S", r.Series, "", "in series, as advised", "/bank/advisedSeries");
+        var s = r.Layout.SeriesPinned
+            ? T.You("S", r.Layout.Series, "", "in series", "/series")
+            : T.Worked("S", r.Layout.Series, "", "in series, as advised", "/bank/layout/advisedSeries");
         var p =
-            r.ParallelPinned ? T.You("P", r.Parallel, "", "strings", "/parallel")
-            : r.Parallel == r.AdvisedParallel ? T.Worked("P", r.Parallel, "", "strings, as advised", "/bank/advisedParallel")
+            r.Layout.ParallelPinned ? T.You("P", r.Layout.Parallel, "", "strings", "/parallel")
+            : r.Layout.Parallel == r.Layout.AdvisedParallel
+                ? T.Worked("P", r.Layout.Parallel, "", "strings, as advised", "/bank/layout/advisedParallel")
             : T.Assumed(
                 "P",
-                r.Parallel,
+                r.Layout.Parallel,
                 "",
-                r.AdvisedParallel is null ? "string, nothing asks for more" : "strings, the most there can be"
+                r.Layout.AdvisedParallel is null ? "string, nothing asks for more" : "strings, the most there can be"
             );
         Term Of(string key, double value, string unit, string label, string field) => T.Sheet(key, value, unit, label, "/unit/" + field);
         var ah = Of("A", r.Unit.Ah, "Ah", "a unit", "ah");
         var cellV = T.Table("v", chemistry.CellNominalV, "V", "a cell", "chemistries");
         var cells = Of("c", r.Unit.Cells, "", "cells a unit", "cells");
-        var divides = r.AdvisedSeries * r.Unit.Cells == voltage.Cells;
+        var divides = r.Layout.AdvisedSeries * r.Unit.Cells == voltage.Cells;
         tape.Write(
-            "/bank/advisedSeries",
+            "/bank/layout/advisedSeries",
             "units in series for the voltage",
-            r.AdvisedSeries,
+            r.Layout.AdvisedSeries,
             "",
             "4.1",
             divides ? "{n} ÷ {c}" : null,
             [T.Table("n", voltage.Cells, "", $"cells at {voltage.SystemV} V", "cells-per-system"), cells],
             divides ? null : "The nearest whole number: these units cannot make the voltage."
         );
-        tape.Write("/bank/nominalV", "the bank’s nominal volts", r.NominalV, "V", "4.2", "{S} × {c} × {v}", [s, cells, cellV]);
+        tape.Write("/bank/holds/nominalV", "the bank’s nominal volts", r.Holds.NominalV, "V", "4.2", "{S} × {c} × {v}", [s, cells, cellV]);
         // Units that differ are summed up string by string; no product of one of them gives the bank.
         const string byStrings = "String by string: each holds what its smallest unit holds, carries what its weakest allows.";
         void Sum(string pointer, string label, double? value, string unit, string form, Term[] terms) =>
             tape.Write(pointer, label, value, unit, "4.2", mixed ? null : form, terms, mixed ? byStrings : null);
-        Sum("/bank/ah", "the bank’s ampere-hours", r.Ah, "Ah", "{P} × {A}", [p, ah]);
-        var nominal = T.Worked("V", r.NominalV, "V", "nominal", "/bank/nominalV");
+        Sum("/bank/holds/ah", "the bank’s ampere-hours", r.Holds.Ah, "Ah", "{P} × {A}", [p, ah]);
+        var nominal = T.Worked("V", r.Holds.NominalV, "V", "nominal", "/bank/holds/nominalV");
         tape.Write(
-            "/bank/ratedWh",
+            "/bank/holds/ratedWh",
             "rated energy",
-            r.RatedWh,
+            r.Holds.RatedWh,
             "Wh",
             "4.2",
             "{V} × {Q}",
-            [nominal, T.Worked("Q", r.Ah, "Ah", "the bank", "/bank/ah")]
+            [nominal, T.Worked("Q", r.Holds.Ah, "Ah", "the bank", "/bank/holds/ah")]
         );
         var dodRule = BankNeed.DodRule(r.Unit.Chemistry);
         tape.Write(
-            "/bank/usableWh",
+            "/bank/holds/usableWh",
             "usable energy",
-            r.UsableWh,
+            r.Holds.UsableWh,
             "Wh",
             "4.2",
             "{E} × {d}",
-            [T.Worked("E", r.RatedWh, "Wh", "rated", "/bank/ratedWh"), T.Rule("d", r.Dod, "fraction", "usable share", dodRule)],
+            [
+                T.Worked("E", r.Holds.RatedWh, "Wh", "rated", "/bank/holds/ratedWh"),
+                T.Rule("d", r.Need.Dod, "fraction", "usable share", dodRule),
+            ],
             houseRule: dodRule
         );
         if (r.Unit.LimitA() is { } limit)
@@ -91,7 +95,7 @@ internal static class BankWorking
             "{S} × {P} × {m}",
             [s, p, Of("m", r.Unit.MassKg, "kg", "a unit", "massKg")]
         );
-        if (r.PeukertK is { } k)
+        if (r.Lasts.PeukertK is { } k)
         {
             var plate =
                 r.Unit.Reserve is { } reserve && Math.Abs(k - chemistry.PeukertExponent) > 1e-12
@@ -104,7 +108,7 @@ internal static class BankWorking
                     }
                     : [T.Table("k", chemistry.PeukertExponent, "", $"typical of {chemistry.Label}", "chemistries")];
             tape.Write(
-                "/bank/peukertK",
+                "/bank/lasts/peukertK",
                 "Peukert’s exponent",
                 k,
                 "",
@@ -132,41 +136,41 @@ internal static class BankWorking
         );
         if (currents is not null)
             tape.Write(
-                "/bank/cRate",
+                "/bank/lasts/cRate",
                 "C-rate at full load",
-                r.CRate,
+                r.Lasts.CRate,
                 "per hour",
                 "4.1",
                 "{I} ÷ {Q}",
                 [
                     T.Worked("I", currents.BankNominalA, "A", "the bank’s current", "/currents/bankNominalA"),
-                    T.Worked("Q", r.Ah, "Ah", "the bank", "/bank/ah"),
+                    T.Worked("Q", r.Holds.Ah, "Ah", "the bank", "/bank/holds/ah"),
                 ],
                 houseRule: BankNeed.CRateRule(chemistry)
             );
         if (energy is not null && chemistry.IsLithium)
             tape.Write(
-                "/bank/hoursAtMean",
+                "/bank/lasts/hoursAtMean",
                 "hours it lasts at the day’s mean",
-                r.HoursAtMean,
+                r.Lasts.HoursAtMean,
                 "h",
                 "1.3",
                 "{E} ÷ ({D} ÷ 24)",
                 [
-                    T.Worked("E", r.UsableWh, "Wh", "usable", "/bank/usableWh"),
+                    T.Worked("E", r.Holds.UsableWh, "Wh", "usable", "/bank/holds/usableWh"),
                     T.Worked("D", energy.EnergyBankWh, "Wh", "a day", "/energy/energyBankWh"),
                 ]
             );
         else if (energy is not null)
             tape.Write(
-                "/bank/hoursAtMean",
+                "/bank/lasts/hoursAtMean",
                 "hours it lasts at the day’s mean, by Peukert",
-                r.HoursAtMean,
+                r.Lasts.HoursAtMean,
                 "h",
                 "4.3",
                 null,
                 [
-                    T.Worked("Q", r.Ah, "Ah", "the bank", "/bank/ah"),
+                    T.Worked("Q", r.Holds.Ah, "Ah", "the bank", "/bank/holds/ah"),
                     T.Worked("D", energy.EnergyBankWh, "Wh", "a day", "/energy/energyBankWh"),
                     T.Table("k", BankNeed.PeukertOf(r.Unit, chemistry), "", "Peukert exponent", "chemistries"),
                 ],
@@ -174,21 +178,21 @@ internal static class BankWorking
             );
         if (loads is not null && chemistry.IsLithium)
             tape.Write(
-                "/bank/hoursAtPeak",
+                "/bank/lasts/hoursAtPeak",
                 "hours it lasts with the most running",
-                r.HoursAtPeak,
+                r.Lasts.HoursAtPeak,
                 "h",
                 "1.3",
                 inverter is null ? "{E} ÷ {D}" : "{E} ÷ ({D} + {P} ÷ {η} + {i})",
                 inverter is null
                     ?
                     [
-                        T.Worked("E", r.UsableWh, "Wh", "usable", "/bank/usableWh"),
+                        T.Worked("E", r.Holds.UsableWh, "Wh", "usable", "/bank/holds/usableWh"),
                         T.Worked("D", loads.PeakDcW, "W", "DC loads", "/loads/peakDcW"),
                     ]
                     :
                     [
-                        T.Worked("E", r.UsableWh, "Wh", "usable", "/bank/usableWh"),
+                        T.Worked("E", r.Holds.UsableWh, "Wh", "usable", "/bank/holds/usableWh"),
                         T.Worked("D", loads.PeakDcW, "W", "DC loads", "/loads/peakDcW"),
                         T.Worked("P", loads.PeakAcW, "W", "AC loads", "/loads/peakAcW"),
                         EnergyStage.Efficiency(inverter),
@@ -198,8 +202,8 @@ internal static class BankWorking
                         },
                     ]
             );
-        tape.Write("/bank/units", "units", r.Units, "", "4.2", "{S} × {P}", [s, p]);
-        if (r.Sizing is { } size)
+        tape.Write("/bank/layout/units", "units", r.Layout.Units, "", "4.2", "{S} × {P}", [s, p]);
+        if (r.Need.Sizing is { } size)
             WriteSizing(tape, scene, r, size, chemistry, energy!, currents!, voltage, ah);
         tape.Write(
             "/bank/unitOhm",
@@ -237,30 +241,30 @@ internal static class BankWorking
     )
     {
         tape.Write(
-            "/bank/sizing/energyWantedWh",
+            "/bank/need/sizing/energyWantedWh",
             "energy wanted from the bank",
             size.EnergyWantedWh,
             "Wh",
             "4.1",
-            r.Overnight ? "{D}" : "{D} × {d}",
-            r.Overnight
+            r.Need.Overnight ? "{D}" : "{D} × {d}",
+            r.Need.Overnight
                 ? [T.Worked("D", energy.OvernightWh, "Wh", "18:00 to 08:00", "/energy/overnightWh")]
                 :
                 [
                     T.Worked("D", energy.EnergyBankWh, "Wh", "a day", "/energy/energyBankWh"),
-                    T.Rule("d", r.Autonomy, "days", "autonomy", "autonomy"),
+                    T.Rule("d", r.Need.Autonomy, "days", "autonomy", "autonomy"),
                 ],
             houseRule: "autonomy"
         );
         tape.Write(
-            "/bank/sizing/ratedWh",
+            "/bank/need/sizing/ratedWh",
             "rated energy by the demand",
             size.RatedWh,
             "Wh",
             "4.1",
             "{E} ÷ ({d} × {a} × {t})",
             [
-                T.Worked("E", size.EnergyWantedWh, "Wh", "wanted", "/bank/sizing/energyWantedWh"),
+                T.Worked("E", size.EnergyWantedWh, "Wh", "wanted", "/bank/need/sizing/energyWantedWh"),
                 T.Rule("d", BankNeed.Dod(scene, chemistry.Id), "fraction", "usable share", BankNeed.DodRule(chemistry.Id)),
                 T.Rule("a", scene.Rules.Number("age-factor"), "fraction", "ageing", "age-factor"),
                 T.Rule(
@@ -274,20 +278,20 @@ internal static class BankWorking
             houseRule: "age-factor"
         );
         tape.Write(
-            "/bank/sizing/ahEnergy",
+            "/bank/need/sizing/ahEnergy",
             "ampere-hours by energy",
             size.AhEnergy,
             "Ah",
             "4.1",
             "{E} ÷ {V}",
             [
-                T.Worked("E", size.RatedWh, "Wh", "rated", "/bank/sizing/ratedWh"),
+                T.Worked("E", size.RatedWh, "Wh", "rated", "/bank/need/sizing/ratedWh"),
                 T.Worked("V", voltage.NominalV, "V", "nominal", "/voltage/nominalV"),
             ]
         );
         var rule = BankNeed.CRateRule(chemistry);
         tape.Write(
-            "/bank/sizing/ahRate",
+            "/bank/need/sizing/ahRate",
             "ampere-hours by C-rate",
             size.AhRate,
             "Ah",
@@ -299,17 +303,17 @@ internal static class BankWorking
             ],
             houseRule: rule
         );
-        if (r.NeededAh is { } needed)
+        if (r.Need.Ah is { } needed)
         {
             Term[] both = size.AhRate is null
-                ? [T.Worked("e", size.AhEnergy, "Ah", "by energy", "/bank/sizing/ahEnergy")]
+                ? [T.Worked("e", size.AhEnergy, "Ah", "by energy", "/bank/need/sizing/ahEnergy")]
                 :
                 [
-                    T.Worked("e", size.AhEnergy, "Ah", "by energy", "/bank/sizing/ahEnergy"),
-                    T.Worked("c", size.AhRate, "Ah", "by C-rate", "/bank/sizing/ahRate"),
+                    T.Worked("e", size.AhEnergy, "Ah", "by energy", "/bank/need/sizing/ahEnergy"),
+                    T.Worked("c", size.AhRate, "Ah", "by C-rate", "/bank/need/sizing/ahRate"),
                 ];
             tape.Write(
-                "/bank/neededAh",
+                "/bank/need/ah",
                 "ampere-hours this demand asks for",
                 needed,
                 "Ah",
@@ -318,9 +322,9 @@ internal static class BankWorking
                 both,
                 "The larger of the two, never their product."
             );
-            if (r.ThumbAhOff is { } off)
+            if (r.Need.ThumbOff is { } off)
                 tape.Write(
-                    "/bank/thumbAhOff",
+                    "/bank/need/thumbOff",
                     "how far the rule of thumb for ampere-hours is off",
                     off,
                     "fraction",
@@ -328,30 +332,30 @@ internal static class BankWorking
                     "{t} ÷ {n} − 1",
                     [
                         T.Worked("t", currents.RuleOfThumbAh, "Ah", "the rule of thumb’s", "/currents/ruleOfThumbAh"),
-                        T.Worked("n", needed, "Ah", "asked for", "/bank/neededAh"),
+                        T.Worked("n", needed, "Ah", "asked for", "/bank/need/ah"),
                     ]
                 );
         }
         if (chemistry.IsLithium)
             tape.Write(
-                "/bank/sizing/parallelByEnergy",
+                "/bank/need/sizing/parallelByEnergy",
                 "strings by energy",
                 size.ParallelByEnergy,
                 "",
                 "4.1",
                 "ceil({Q} ÷ {A})",
-                [T.Worked("Q", size.AhEnergy, "Ah", "wanted", "/bank/sizing/ahEnergy"), ah]
+                [T.Worked("Q", size.AhEnergy, "Ah", "wanted", "/bank/need/sizing/ahEnergy"), ah]
             );
         else
             tape.Write(
-                "/bank/sizing/parallelByEnergy",
+                "/bank/need/sizing/parallelByEnergy",
                 "strings by energy, by Peukert",
                 size.ParallelByEnergy,
                 "",
                 "4.1",
                 null,
                 [
-                    T.Worked("Q", size.AhEnergy, "Ah", "wanted", "/bank/sizing/ahEnergy"),
+                    T.Worked("Q", size.AhEnergy, "Ah", "wanted", "/bank/need/sizing/ahEnergy"),
                     ah,
                     T.Table("k", BankNeed.PeukertOf(r.Unit, chemistry), "", "Peukert exponent", "chemistries"),
                     T.Assumed("I", energy.MeanCurrentA, "A", "mean current of the day"),
@@ -360,17 +364,17 @@ internal static class BankWorking
             );
         if (size.ParallelByCRate is { } byRate)
             tape.Write(
-                "/bank/sizing/parallelByCRate",
+                "/bank/need/sizing/parallelByCRate",
                 "strings by C-rate",
                 byRate,
                 "",
                 "4.1",
                 "ceil({Q} ÷ {A})",
-                [T.Worked("Q", size.AhRate, "Ah", "wanted", "/bank/sizing/ahRate"), ah]
+                [T.Worked("Q", size.AhRate, "Ah", "wanted", "/bank/need/sizing/ahRate"), ah]
             );
         if (size.ParallelByBms is { } byBms && r.Unit.LimitA() is { } unitA)
             tape.Write(
-                "/bank/sizing/parallelByBms",
+                "/bank/need/sizing/parallelByBms",
                 "strings by what a unit lets through",
                 byBms,
                 "",
@@ -381,13 +385,13 @@ internal static class BankWorking
                     T.Sheet("U", unitA, "A", "a unit allows", "/unit/bms/continuousA"),
                 ]
             );
-        var strings = new List<Term> { T.Worked("e", size.ParallelByEnergy, "", "by energy", "/bank/sizing/parallelByEnergy") };
+        var strings = new List<Term> { T.Worked("e", size.ParallelByEnergy, "", "by energy", "/bank/need/sizing/parallelByEnergy") };
         if (size.ParallelByCRate is not null)
-            strings.Add(T.Worked("c", size.ParallelByCRate, "", "by C-rate", "/bank/sizing/parallelByCRate"));
+            strings.Add(T.Worked("c", size.ParallelByCRate, "", "by C-rate", "/bank/need/sizing/parallelByCRate"));
         if (size.ParallelByBms is not null)
-            strings.Add(T.Worked("b", size.ParallelByBms, "", "by the BMS", "/bank/sizing/parallelByBms"));
+            strings.Add(T.Worked("b", size.ParallelByBms, "", "by the BMS", "/bank/need/sizing/parallelByBms"));
         tape.Write(
-            "/bank/advisedParallel",
+            "/bank/layout/advisedParallel",
             "strings needed",
             size.Parallel,
             "",
@@ -397,15 +401,15 @@ internal static class BankWorking
             "The larger of the demands, never their product."
         );
         tape.Write(
-            "/bank/sizing/units",
+            "/bank/need/sizing/units",
             "units needed",
             size.Units,
             "",
             "4.1",
             "{S} × {P}",
             [
-                T.Worked("S", size.Series, "", "in series for the voltage", "/bank/advisedSeries"),
-                T.Worked("P", size.Parallel, "", "strings", "/bank/advisedParallel"),
+                T.Worked("S", size.Series, "", "in series for the voltage", "/bank/layout/advisedSeries"),
+                T.Worked("P", size.Parallel, "", "strings", "/bank/layout/advisedParallel"),
             ]
         );
     }

@@ -56,14 +56,14 @@ public static class DevicesStage
         (CircuitResult Circuit, int Index)? branch
     )
     {
-        var drop = branch?.Circuit.Run.EndV is { } end ? voltage.LowV - end : 0;
+        var drop = branch?.Circuit.Run.Drop.EndV is { } end ? voltage.LowV - end : 0;
         var judged = DeviceWindow.Work(window.MinV, window.MaxV, chemistry, voltage.Cells, voltage.GreatestV, drop);
         return new(index, window.MinV, window.MaxV, judged.LeastV, judged.GreatestChargingV, judged.Fits, judged.Fails);
     }
 
     private static DeviceResult Behind(double volts, int index, VoltageWindow window, (CircuitResult Circuit, int Index)? branch)
     {
-        var least = branch?.Circuit.Run.EndV ?? volts;
+        var least = branch?.Circuit.Run.Drop.EndV ?? volts;
         var fails = new List<WindowFailure>(1);
         if (!Tolerant.AtLeast(least, window.MinV))
             fails.Add(WindowFailure.Low);
@@ -75,8 +75,8 @@ public static class DevicesStage
     private static void WriteWorking(Tape tape, BankScene scene, DeviceResult r, int n, (CircuitResult Circuit, int Index)? branch)
     {
         var load = scene.Bank.Demand.Loads[r.Load];
-        var end = branch is { Circuit.Run.EndV: { } endV } at
-            ? T.Worked("v", endV, "V", $"end of its branch, {at.Circuit.Name}", $"/circuits/{at.Index}/run/endV")
+        var end = branch is { Circuit.Run.Drop.EndV: { } endV } at
+            ? T.Worked("v", endV, "V", $"end of its branch, {at.Circuit.Name}", $"/circuits/{at.Index}/run/drop/endV")
             : null;
         if (load.Kind == LoadKind.Dc)
         {

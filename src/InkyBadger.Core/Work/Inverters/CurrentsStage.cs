@@ -135,7 +135,7 @@ public static class CurrentsStage
         }
         var byRating = inverter.Item is null || Math.Abs(r.DesignW - inverter.Item.ContinuousW * inverter.Stack) < 1e-9;
         var watts =
-            inverter.Item is null ? T.Worked("P", r.DesignW, "W", "continuous watts wanted", "/inverter/requiredContinuousW")
+            inverter.Item is null ? T.Worked("P", r.DesignW, "W", "continuous watts wanted", "/inverter/wanted/continuousW")
             : byRating ? T.Sheet("P", r.DesignW, "W", "inverter’s rating", "/inverters/0/item/continuousW")
             : T.Worked("P", r.DesignW, "W", "most running at once", "/loads/peakAcW");
         Term[] Terms(Term p, Term v) => [p, EnergyStage.Efficiency(inverter), EnergyStage.Idle(inverter) with { Key = "i" }, v];

@@ -51,12 +51,13 @@ public static class InverterStage
             efficiency,
             item?.IdleW ?? 0,
             item is null,
-            sized.RequiredContinuousW,
-            sized.RequiredSurgeW,
-            sized.Derate,
-            sized.AvailableContinuousW,
-            sized.AvailableSurgeW,
-            sized.AvailableContinuousW is { } available && loads is { PeakAcW: > 0 } ? available / loads.PeakAcW - 1 : null,
+            new(sized.RequiredContinuousW, sized.RequiredSurgeW),
+            new(
+                sized.Derate,
+                sized.AvailableContinuousW,
+                sized.AvailableSurgeW,
+                sized.AvailableContinuousW is { } available && loads is { PeakAcW: > 0 } ? available / loads.PeakAcW - 1 : null
+            ),
             envelope?.Points ?? [],
             demands,
             first
@@ -202,9 +203,9 @@ public static class InverterStage
             var peak = T.Worked("P", loads.PeakAcW, "W", "most running at once", "/loads/peakAcW");
             if (SizeRuleOf(scene) == SizeRule.Headroom)
                 tape.Write(
-                    "/inverter/requiredContinuousW",
+                    "/inverter/wanted/continuousW",
                     "continuous watts wanted",
-                    result.RequiredContinuousW,
+                    result.Wanted.ContinuousW,
                     "W",
                     "2.1",
                     "{P} × (1 + {h})",
@@ -213,9 +214,9 @@ public static class InverterStage
                 );
             else
                 tape.Write(
-                    "/inverter/requiredContinuousW",
+                    "/inverter/wanted/continuousW",
                     "continuous watts wanted",
-                    result.RequiredContinuousW,
+                    result.Wanted.ContinuousW,
                     "W",
                     "2.1",
                     "{P} ÷ {η}",
@@ -223,44 +224,44 @@ public static class InverterStage
                     houseRule: "inverter-size-rule"
                 );
             tape.Write(
-                "/inverter/requiredSurgeW",
+                "/inverter/wanted/surgeW",
                 "surge watts wanted",
-                result.RequiredSurgeW,
+                result.Wanted.SurgeW,
                 "W",
                 "2.1",
                 "{S}",
                 [T.Worked("S", loads.SurgeDemandW, "W", "worst instant", "/loads/surgeDemandW")],
                 houseRule: "surge-rule"
             );
-            if (result.Headroom is { } headroom)
+            if (result.Gives.Headroom is { } headroom)
                 tape.Write(
-                    "/inverter/headroom",
+                    "/inverter/gives/headroom",
                     "headroom over what runs",
                     headroom,
                     "fraction",
                     "2.1",
                     "{A} ÷ {P} − 1",
-                    [T.Worked("A", result.AvailableContinuousW, "W", "it gives", "/inverter/availableContinuousW"), peak],
+                    [T.Worked("A", result.Gives.ContinuousW, "W", "it gives", "/inverter/gives/continuousW"), peak],
                     houseRule: "inverter-headroom"
                 );
         }
         if (result.Item is not { } item)
             return;
         var stack = T.You("m", result.Stack, "", "stacked", "/inverters/0/stack");
-        var derate = T.Assumed("f", result.Derate, "fraction", $"left at {Say.Number(AmbientC(scene))} °C");
+        var derate = T.Assumed("f", result.Gives.Derate, "fraction", $"left at {Say.Number(AmbientC(scene))} °C");
         tape.Write(
-            "/inverter/availableContinuousW",
+            "/inverter/gives/continuousW",
             "continuous watts it gives",
-            result.AvailableContinuousW,
+            result.Gives.ContinuousW,
             "W",
             "2.1",
             "{W} × {f} × {m}",
             [T.Sheet("W", item.ContinuousW, "W", "rating", "/inverters/0/item/continuousW"), derate, stack]
         );
         tape.Write(
-            "/inverter/availableSurgeW",
+            "/inverter/gives/surgeW",
             "surge watts it gives",
-            result.AvailableSurgeW,
+            result.Gives.SurgeW,
             "W",
             "2.1",
             item.SurgeHot ? "{W} × {m}" : "{W} × {f} × {m}",
@@ -279,10 +280,10 @@ public static class InverterStage
                 [
                     T.Worked("W", d.Watts, "W", $"asked: {d.Label}", $"/loads/profile/{d.Segment}/{(d.IsStart ? "surgeW" : "acW")}"),
                     T.You("s", d.Seconds, "s", "for so long", "/demand/loads"),
-                    .. result.Envelope.Select(
+                    .. result.Overload.Select(
                         (p, n) => T.Sheet($"p{n}", p.Watts, "W", $"for {Say.Seconds(p.Seconds)}", $"/inverters/0/item/overload/{n}")
                     ),
-                    T.Worked("c", result.AvailableContinuousW, "W", "without end", "/inverter/availableContinuousW"),
+                    T.Worked("c", result.Gives.ContinuousW, "W", "without end", "/inverter/gives/continuousW"),
                 ],
                 "The first point of the data sheet that lasts as long; after the last one, the continuous rating.",
                 "overload-points"

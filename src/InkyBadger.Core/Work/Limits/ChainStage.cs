@@ -47,12 +47,12 @@ public static class ChainStage
                 InsulationC = insulation,
             };
         var elements = new List<ChainElement>();
-        if (bank.Series > 1)
-            elements.Add(Conductor($"the {network.Jumper.Size} jumpers", ElementKind.Jumpers, network.Jumper));
-        if (network.Style == WiringStyle.BusBars)
-            elements.Add(Conductor($"the {network.Lead.Size} bus leads", ElementKind.Leads, network.Lead));
-        else if (bank.Parallel > 1)
-            elements.Add(Conductor($"the {network.Link.Size} rail links", ElementKind.Links, network.Link));
+        if (bank.Layout.Series > 1)
+            elements.Add(Conductor($"the {network.Copper.Jumper.Size} jumpers", ElementKind.Jumpers, network.Copper.Jumper));
+        if (network.Wiring.Style == WiringStyle.BusBars)
+            elements.Add(Conductor($"the {network.Copper.Lead.Size} bus leads", ElementKind.Leads, network.Copper.Lead));
+        else if (bank.Layout.Parallel > 1)
+            elements.Add(Conductor($"the {network.Copper.Link.Size} rail links", ElementKind.Links, network.Copper.Link));
         AddRun(elements, scene.MainRun, run, "main ", onward is not null, false);
         if (scene.MainRun.BusRatingA is { } busA)
             elements.Add(new("the bus bars", ElementKind.BusBar) { RatingA = busA });
@@ -64,7 +64,7 @@ public static class ChainStage
             new("the inverter", ElementKind.Inverter)
             {
                 ContinuousW = item.ContinuousW * inverter.Stack,
-                Derate = inverter.Derate ?? 1,
+                Derate = inverter.Gives.Derate ?? 1,
                 SurgeW = item.SurgeW * inverter.Stack,
                 SurgeSeconds = item.SurgeSeconds ?? InverterStage.DefaultSurgeSeconds,
                 SurgeHot = item.SurgeHot,
@@ -89,30 +89,30 @@ public static class ChainStage
         );
     }
 
-    private static int InsulationOf(RunResult run) => (int)CablePractices.Get(run.Practice).InsulationC;
+    private static int InsulationOf(RunResult run) => (int)CablePractices.Get(run.Laid.Practice).InsulationC;
 
     /// <summary>Fuse, cable and switch of a run; with two runs on the way each says whose it is.</summary>
     private static void AddRun(List<ChainElement> elements, Run doc, RunResult run, string whose, bool two, bool inverterRun)
     {
         var its = two ? whose : "";
-        if (run.RatingA is { } rating)
+        if (run.Fuse.RatingA is { } rating)
             elements.Add(
                 new($"the {its}{Say.Rating(rating)} fuse", ElementKind.Fuse)
                 {
-                    Class = FuseClasses.Get(run.FuseClass),
+                    Class = FuseClasses.Get(run.Fuse.Class),
                     RatingA = rating,
                     InverterRun = inverterRun,
                 }
             );
-        if (run.Size is { } size)
+        if (run.Cable.Size is { } size)
             elements.Add(
-                new($"the {its}{Say.Size(size, run.Conductors)} cable", ElementKind.Cable)
+                new($"the {its}{Say.Size(size, run.Cable.Conductors)} cable", ElementKind.Cable)
                 {
-                    AmpacityA = run.AmpacityA is > 0 ? run.AmpacityA : null,
-                    AreaMm2 = run.AreaMm2,
-                    Conductors = run.Conductors,
+                    AmpacityA = run.Carries.AmpacityA is > 0 ? run.Carries.AmpacityA : null,
+                    AreaMm2 = run.Cable.AreaMm2,
+                    Conductors = run.Cable.Conductors,
                     InsulationC = InsulationOf(run),
-                    InsulationKind = run.Insulation,
+                    InsulationKind = run.Laid.Insulation,
                     InverterRun = inverterRun,
                 }
             );

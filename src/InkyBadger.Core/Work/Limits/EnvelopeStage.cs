@@ -86,9 +86,9 @@ public static class EnvelopeStage
         Func<double, double>? bank = bankW is { } steady
             ? t => chain!.BankPeakW is { } peak && chain.BankPeakSeconds is { } seconds && t <= seconds ? Math.Max(peak, steady) : steady
             : null;
-        var envelope = new OverloadEnvelope(inverter.Envelope, inverter.AvailableContinuousW ?? 0, InverterStage.OverloadRuleOf(scene));
+        var envelope = new OverloadEnvelope(inverter.Overload, inverter.Gives.ContinuousW ?? 0, InverterStage.OverloadRuleOf(scene));
 
-        List<Element> elements = [new(EnvelopeElement.Inverter, "the inverter", envelope.At, inverter.AvailableContinuousW, null)];
+        List<Element> elements = [new(EnvelopeElement.Inverter, "the inverter", envelope.At, inverter.Gives.ContinuousW, null)];
         if (bank is not null)
             elements.Add(new(EnvelopeElement.Bank, "the bank", bank, bankW, null));
         foreach (var way in ways)
@@ -112,8 +112,8 @@ public static class EnvelopeStage
             var t = From * Math.Pow(To / From, i / (Samples - 1.0));
             points[i] = new(t, Least(elements, EnvelopeElement.Fuse, t), Least(elements, EnvelopeElement.Cable, t));
         }
-        var surgeEndV = run?.OneWayOhm is { } oneWay
-            ? voltage.LowV - currents.SurgeWorstA * (2 * oneWay + run.JointsOhm) - Beyond(onward, surgeA)
+        var surgeEndV = run?.Cable.OneWayOhm is { } oneWay
+            ? voltage.LowV - currents.SurgeWorstA * (2 * oneWay + run.Joints.Ohm) - Beyond(onward, surgeA)
             : (double?)null;
         var result = new EnvelopeResult(
             points,
@@ -144,9 +144,9 @@ public static class EnvelopeStage
     private static IEnumerable<Element> OfRun(Way way, Func<double, double, double> ac)
     {
         var run = way.Run;
-        if (run.RatingA is { } rating)
+        if (run.Fuse.RatingA is { } rating)
         {
-            var fuse = FuseClasses.Get(run.FuseClass);
+            var fuse = FuseClasses.Get(run.Fuse.Class);
             yield return new(
                 EnvelopeElement.Fuse,
                 $"the {way.Whose}{Say.Rating(rating)} fuse",
@@ -155,21 +155,21 @@ public static class EnvelopeStage
                 way
             );
         }
-        if (run.AmpacityA is not > 0 || run.AreaMm2 is null)
+        if (run.Carries.AmpacityA is not > 0 || run.Cable.AreaMm2 is null)
             yield break;
         var copper = new ChainElement("cable", ElementKind.Cable)
         {
-            AmpacityA = run.AmpacityA,
-            AreaMm2 = run.AreaMm2,
-            Conductors = run.Conductors,
-            InsulationC = (int)CablePractices.Get(run.Practice).InsulationC,
-            InsulationKind = run.Insulation,
+            AmpacityA = run.Carries.AmpacityA,
+            AreaMm2 = run.Cable.AreaMm2,
+            Conductors = run.Cable.Conductors,
+            InsulationC = (int)CablePractices.Get(run.Laid.Practice).InsulationC,
+            InsulationKind = run.Laid.Insulation,
         };
         yield return new(
             EnvelopeElement.Cable,
-            $"the {way.Whose}{Say.Size(run.Size!, run.Conductors)} cable",
+            $"the {way.Whose}{Say.Size(run.Cable.Size!, run.Cable.Conductors)} cable",
             t => ac(LimitsChain.Amperes(copper, t)!.Value, way.DcA),
-            ac(run.AmpacityA.Value, way.DcA),
+            ac(run.Carries.AmpacityA.Value, way.DcA),
             way
         );
     }
@@ -185,7 +185,7 @@ public static class EnvelopeStage
 
     /// <summary>Volts lost beyond the bus at the worst instant, in the inverter's own run.</summary>
     private static double Beyond(CircuitResult? onward, double surgeA) =>
-        onward is { Run: { OneWayOhm: { } oneWay } run } ? surgeA * (2 * oneWay + run.JointsOhm) : 0;
+        onward is { Run: { Cable.OneWayOhm: { } oneWay } run } ? surgeA * (2 * oneWay + run.Joints.Ohm) : 0;
 
     /// <summary>The demand that decides: the one furthest over, else the nearest to what the inverter gives.</summary>
     private static EnvelopeDemand? Asked(IReadOnlyList<EnvelopeDemand> demands) =>
@@ -317,23 +317,23 @@ public static class EnvelopeStage
                 asked.IsStart ? "The start’s own time." : "The longest stretch in which so much runs."
             );
         }
-        if (r.SurgeEndV is { } end && run?.OneWayOhm is { } oneWay)
+        if (r.SurgeEndV is { } end && run?.Cable.OneWayOhm is { } oneWay)
         {
             List<Term> terms =
             [
                 T.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV"),
                 T.Worked("I", currents.SurgeWorstA, "A", "worst instant", "/currents/surgeWorstA"),
-                T.Worked("R", oneWay, "ohm", "cable one way", "/mainRun/oneWayOhm"),
-                T.Worked("J", run.JointsOhm, "ohm", "joints", "/mainRun/jointsOhm"),
+                T.Worked("R", oneWay, "ohm", "cable one way", "/mainRun/cable/oneWayOhm"),
+                T.Worked("J", run.Joints.Ohm, "ohm", "joints", "/mainRun/joints/ohm"),
             ];
             var form = "{V} − {I} × (2 × {R} + {J})";
-            if (onward is { Run: { OneWayOhm: { } beyond } own })
+            if (onward is { Run: { Cable.OneWayOhm: { } beyond } own })
             {
                 form += " − {D} × (2 × {r} + {j})";
                 terms.AddRange([
                     T.Assumed("D", surgeA, "A", "the inverter’s part of it"),
-                    T.Worked("r", beyond, "ohm", "inverter’s cable one way", $"/circuits/{OnwardIndex}/run/oneWayOhm"),
-                    T.Worked("j", own.JointsOhm, "ohm", "its joints", $"/circuits/{OnwardIndex}/run/jointsOhm"),
+                    T.Worked("r", beyond, "ohm", "inverter’s cable one way", $"/circuits/{OnwardIndex}/run/cable/oneWayOhm"),
+                    T.Worked("j", own.Joints.Ohm, "ohm", "its joints", $"/circuits/{OnwardIndex}/run/joints/ohm"),
                 ]);
             }
             tape.Write(
@@ -356,20 +356,25 @@ public static class EnvelopeStage
             : [T.Worked("D", currents.BesideWorstA, "A", "all beside the inverter", "/currents/besideWorstA")];
         return element.Kind switch
         {
-            EnvelopeElement.Inverter => [T.Worked("W", inverter.AvailableContinuousW, "W", "rating", "/inverter/availableContinuousW")],
+            EnvelopeElement.Inverter => [T.Worked("W", inverter.Gives.ContinuousW, "W", "rating", "/inverter/gives/continuousW")],
             EnvelopeElement.Bank =>
             [
-                T.Worked("c", chain!.Continuous.First(l => l.Name == LimitsChain.Bank).LimitA, "A", "ceiling", "/network/ceilingA"),
+                T.Worked("c", chain!.Continuous.First(l => l.Name == LimitsChain.Bank).LimitA, "A", "ceiling", "/network/ceiling/amps"),
                 .. dc,
                 low,
             ],
             EnvelopeElement.Fuse =>
             [
-                T.Worked("r", element.Way!.Run.RatingA, "rating", "rating", element.Way.Pointer + "/ratingA"),
+                T.Worked("r", element.Way!.Run.Fuse.RatingA, "rating", "rating", element.Way.Pointer + "/fuse/ratingA"),
                 .. dc,
                 low,
             ],
-            _ => [T.Worked("a", element.Way!.Run.AmpacityA, "A", "ampacity", element.Way.Pointer + "/ampacityA"), .. dc, low],
+            _ =>
+            [
+                T.Worked("a", element.Way!.Run.Carries.AmpacityA, "A", "ampacity", element.Way.Pointer + "/carries/ampacityA"),
+                .. dc,
+                low,
+            ],
         };
     }
 

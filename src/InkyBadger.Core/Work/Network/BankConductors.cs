@@ -95,21 +95,21 @@ internal static class BankConductors
 
     public static void WriteWorking(Tape tape, NetworkResult r)
     {
-        foreach (var (n, c) in r.Conductors.Index())
+        foreach (var (n, c) in r.Copper.Placed.Index())
         {
             var name = Name(c);
             var source =
                 c.Kind == ConductorKind.Link
-                    ? $"/network/{(c.Rail == Pole.Positive ? "positiveLinksA" : "negativeLinksA")}/{c.After - 1}"
-                    : $"/network/stringCurrentsA/{c.String - 1}";
+                    ? $"/network/links/{(c.Rail == Pole.Positive ? "positiveA" : "negativeA")}/{c.After - 1}"
+                    : $"/network/strings/amps/{c.String - 1}";
             var amps = T.Worked("I", c.Amps, "A", "in it", source);
             // Own take-offs write no working of their links yet.
             if (tape.Find(tape.Prefix + source) is null)
                 amps = amps with { Origin = Origin.Assumed, Ref = null };
-            tape.Write($"/network/conductors/{n}/amps", $"{name} at full load", c.Amps, "A", "5.1", "{I}", [amps]);
+            tape.Write($"/network/copper/placed/{n}/amps", $"{name} at full load", c.Amps, "A", "5.1", "{I}", [amps]);
             var ohm = T.Table("R", c.Ohm, "ohm", $"{c.Size}, with its lugs", "conductors");
-            tape.Write($"/network/conductors/{n}/dropV", $"lost over {name}", c.DropV, "V", "6.2", "{I} × {R}", [amps, ohm]);
-            tape.Write($"/network/conductors/{n}/heatW", $"heat in {name}", c.HeatW, "W", "6.2", "{I} × {I} × {R}", [amps, ohm]);
+            tape.Write($"/network/copper/placed/{n}/dropV", $"lost over {name}", c.DropV, "V", "6.2", "{I} × {R}", [amps, ohm]);
+            tape.Write($"/network/copper/placed/{n}/heatW", $"heat in {name}", c.HeatW, "W", "6.2", "{I} × {I} × {R}", [amps, ohm]);
         }
     }
 

@@ -22,7 +22,6 @@ public static class NetworkStage
         var worst = Worst(shares);
         var limits = pack.LimitsFor(null);
         var ceiling = CeilingOf(network, limits);
-        var even = 1.0 / pack.Parallel;
         var beside = w.Flows.Value?.Beside.WorstA ?? 0;
         double? Allows(double? ceilingA) =>
             inverter is null || ceilingA is null
@@ -47,46 +46,45 @@ public static class NetworkStage
                 ? null
                 : Enumerable.Range(1, pack.Parallel).Min(j => BankSharing.CeilingWithout(network, limits, [j]));
         var run = w.MainRun.Value;
-        var heldA = run?.RatingA ?? currentA;
+        var heldA = run?.Fuse.RatingA ?? currentA;
         var held = WhileItHolds(network, heldA, w.Rules.Word("links-one-string-out") == "one-out");
-        var result = new NetworkResult(
-            wired.Style,
-            wired.StylePinned,
-            wired.AdvisedStyle,
-            wired.Jumper,
-            wired.Link,
-            wired.Lead,
-            wired.StringOhm[0],
-            network.SourceOhm(),
+        var strings = new StringsAtLoad(
             currentA,
             Array.ConvertAll(shares, s => s * currentA),
             shares,
             worst + 1,
             shares[worst],
             shares[worst] * currentA,
-            even,
-            ceiling?.CeilingA,
-            ceiling?.LimitingString,
-            ceiling?.IdealA,
-            ceiling?.LossA,
-            ceiling?.LossPercent / 100,
-            Allows(ceiling?.CeilingA),
+            1.0 / pack.Parallel
+        );
+        var links = new LinksAtLoad(
             Links(network, shares, currentA, rail => rail.PositiveA),
             Links(network, shares, currentA, rail => rail.NegativeA),
-            held.LinkA(network.IsBusBars),
-            held.Positive,
-            held.Negative,
-            held.StringA,
-            limits is null || currentA <= 0 ? null : BlackoutAfter(network, limits, currentA),
-            styles,
-            [],
-            survives,
-            Allows(survives)
+            held.LinkA(network.IsBusBars)
         );
-        result = result with
-        {
-            Conductors = BankConductors.Of(w.Document.Wiring, wired, result.StringCurrentsA, result.PositiveLinksA, result.NegativeLinksA),
-        };
+        var result = new NetworkResult(
+            new(wired.Style, wired.StylePinned, wired.AdvisedStyle, styles),
+            new(
+                wired.Jumper,
+                wired.Link,
+                wired.Lead,
+                BankConductors.Of(w.Document.Wiring, wired, strings.Amps, links.PositiveA, links.NegativeA)
+            ),
+            wired.StringOhm[0],
+            network.SourceOhm(),
+            strings,
+            new(
+                ceiling?.CeilingA,
+                ceiling?.LimitingString,
+                ceiling?.IdealA,
+                ceiling?.LossA,
+                ceiling?.LossPercent / 100,
+                Allows(ceiling?.CeilingA)
+            ),
+            links,
+            new(held.Positive, held.Negative, held.StringA),
+            new(limits is null || currentA <= 0 ? null : BlackoutAfter(network, limits, currentA), survives, Allows(survives))
+        );
         if (w.Tape is { } tape)
         {
             WriteWorking(tape, result, limits, w.Bank.Need(), pack, voltage, inverter, run, wired.Practice, wired.AmbientC, beside);
@@ -196,7 +194,7 @@ public static class NetworkStage
     )
     {
         // A string with other units or jumpers of its own is a sum of what stands in it, not a product.
-        var alike = Math.Abs(r.StringOhm - (bank.Series * bank.UnitOhm + (bank.Series - 1) * r.Jumper.Ohm)) < 1e-12;
+        var alike = Math.Abs(r.StringOhm - (bank.Layout.Series * bank.UnitOhm + (bank.Layout.Series - 1) * r.Copper.Jumper.Ohm)) < 1e-12;
         tape.Write(
             "/network/stringOhm",
             "resistance of string A",
@@ -205,52 +203,62 @@ public static class NetworkStage
             "5.1",
             alike ? "{S} × {u} + ({S} − 1) × {j}" : null,
             [
-                T.You("S", bank.Series, "", "in series", "/series"),
+                T.You("S", bank.Layout.Series, "", "in series", "/series"),
                 T.Worked("u", bank.UnitOhm, "ohm", bank.UnitOhmAssumed ? "a usual unit, assumed" : "a usual unit", "/bank/unitOhm"),
-                T.Worked("j", r.Jumper.Ohm, "ohm", "a usual jumper", "/network/jumper/ohm"),
+                T.Worked("j", r.Copper.Jumper.Ohm, "ohm", "a usual jumper", "/network/copper/jumper/ohm"),
             ],
             alike ? null : "The sum of the units that really stand in it, and its jumpers."
         );
-        Write(tape, "jumper", "a jumper with its lugs", r.Jumper, practice, ambientC);
-        Write(tape, "link", "a rail link with its lugs", r.Link, practice, ambientC);
-        Write(tape, "lead", "a bus lead with its lugs", r.Lead, practice, ambientC);
+        Write(tape, "jumper", "a jumper with its lugs", r.Copper.Jumper, practice, ambientC);
+        Write(tape, "link", "a rail link with its lugs", r.Copper.Link, practice, ambientC);
+        Write(tape, "lead", "a bus lead with its lugs", r.Copper.Lead, practice, ambientC);
         Term[] solved =
         [
-            T.Worked("R", r.StringOhm, "ohm", $"each of {bank.Parallel} strings", "/network/stringOhm"),
-            r.Style == WiringStyle.BusBars
-                ? T.Worked("l", r.Lead.Ohm, "ohm", "leads to the bus bars", "/network/lead/ohm")
-                : T.Worked("l", r.Link.Ohm, "ohm", "rail links", "/network/link/ohm"),
+            T.Worked("R", r.StringOhm, "ohm", $"each of {bank.Layout.Parallel} strings", "/network/stringOhm"),
+            r.Wiring.Style == WiringStyle.BusBars
+                ? T.Worked("l", r.Copper.Lead.Ohm, "ohm", "leads to the bus bars", "/network/copper/lead/ohm")
+                : T.Worked("l", r.Copper.Link.Ohm, "ohm", "rail links", "/network/copper/link/ohm"),
             T.Word(
                 "t",
-                StyleWord(r.Style),
+                StyleWord(r.Wiring.Style),
                 "take-off",
-                r.StylePinned ? Origin.You : Origin.HouseRule,
-                r.StylePinned ? "/wiring/style" : "take-off"
+                r.Wiring.Pinned ? Origin.You : Origin.HouseRule,
+                r.Wiring.Pinned ? "/wiring/style" : "take-off"
             ),
         ];
         const string how = "The network of strings and links, solved by Kirchhoff’s laws.";
-        for (var i = 0; i < r.Shares.Count; i++)
+        for (var i = 0; i < r.Strings.Shares.Count; i++)
         {
             var name = Say.StringName(i + 1);
-            tape.Write($"/network/shares/{i}", $"string {name}’s share", r.Shares[i], "fraction", "5.1", null, solved, how, "take-off");
             tape.Write(
-                $"/network/stringCurrentsA/{i}",
+                $"/network/strings/shares/{i}",
+                $"string {name}’s share",
+                r.Strings.Shares[i],
+                "fraction",
+                "5.1",
+                null,
+                solved,
+                how,
+                "take-off"
+            );
+            tape.Write(
+                $"/network/strings/amps/{i}",
                 $"string {name} at full load",
-                r.StringCurrentsA[i],
+                r.Strings.Amps[i],
                 "A",
                 "5.1",
                 "{s} × {I}",
                 [
-                    T.Worked("s", r.Shares[i], "fraction", "its share", $"/network/shares/{i}"),
-                    T.Worked("I", r.CurrentA, "A", "whole bank", "/currents/bankWorstA"),
+                    T.Worked("s", r.Strings.Shares[i], "fraction", "its share", $"/network/strings/shares/{i}"),
+                    T.Worked("I", r.Strings.BankA, "A", "whole bank", "/currents/bankWorstA"),
                 ],
                 houseRule: "string-worth-a-look"
             );
         }
         tape.Write(
-            "/network/worstShare",
-            $"string {Say.StringName(r.WorstString)}’s share, the greatest",
-            r.WorstShare,
+            "/network/strings/worstShare",
+            $"string {Say.StringName(r.Strings.Worst)}’s share, the greatest",
+            r.Strings.WorstShare,
             "fraction",
             "5.1",
             null,
@@ -259,33 +267,33 @@ public static class NetworkStage
             "string-worth-a-look"
         );
         tape.Write(
-            "/network/worstA",
-            $"string {Say.StringName(r.WorstString)} at full load",
-            r.WorstA,
+            "/network/strings/worstA",
+            $"string {Say.StringName(r.Strings.Worst)} at full load",
+            r.Strings.WorstA,
             "A",
             "5.1",
             "{s} × {I}",
             [
-                T.Worked("s", r.WorstShare, "fraction", "its share", "/network/worstShare"),
-                T.Worked("I", r.CurrentA, "A", "whole bank", "/currents/bankWorstA"),
+                T.Worked("s", r.Strings.WorstShare, "fraction", "its share", "/network/strings/worstShare"),
+                T.Worked("I", r.Strings.BankA, "A", "whole bank", "/currents/bankWorstA"),
             ],
             houseRule: "string-worth-a-look"
         );
-        WriteLinks(tape, r, "positiveLinksA", 1);
-        WriteLinks(tape, r, "negativeLinksA", r.Style == WiringStyle.Diagonal ? r.Shares.Count : 1);
-        var source = run?.RatingA is { } rating
-            ? T.Worked("I", rating, "rating", "the main fuse’s rating", "/mainRun/ratingA")
-            : T.Worked("I", r.CurrentA, "A", "whole bank, with no fuse", "/currents/bankWorstA");
+        WriteLinks(tape, r, "positiveA", 1);
+        WriteLinks(tape, r, "negativeA", r.Wiring.Style == WiringStyle.Diagonal ? r.Strings.Shares.Count : 1);
+        var source = run?.Fuse.RatingA is { } rating
+            ? T.Worked("I", rating, "rating", "the main fuse’s rating", "/mainRun/fuse/ratingA")
+            : T.Worked("I", r.Strings.BankA, "A", "whole bank, with no fuse", "/currents/bankWorstA");
         const string held =
             "The greatest it carries while the bank gives so much: with all strings in and, by the house rule, with any one of them out.";
-        for (var i = 0; i < r.PositiveHeldA.Count; i++)
+        for (var i = 0; i < r.Held.PositiveA.Count; i++)
         {
             var link = $"link {Say.StringName(i + 1)} to {Say.StringName(i + 2)} while the fuse holds";
-            tape.Write($"/network/positiveHeldA/{i}", link, r.PositiveHeldA[i], "A", "7.5", null, [source], held, "links-one-string-out");
+            tape.Write($"/network/held/positiveA/{i}", link, r.Held.PositiveA[i], "A", "7.5", null, [source], held, "links-one-string-out");
             tape.Write(
-                $"/network/negativeHeldA/{i}",
+                $"/network/held/negativeA/{i}",
                 link + ", minus side",
-                r.NegativeHeldA[i],
+                r.Held.NegativeA[i],
                 "A",
                 "7.5",
                 null,
@@ -295,9 +303,9 @@ public static class NetworkStage
             );
         }
         tape.Write(
-            "/network/stringHeldA",
+            "/network/held/stringA",
             "the most in any string while the fuse holds",
-            r.StringHeldA,
+            r.Held.StringA,
             "A",
             "7.5",
             null,
@@ -306,11 +314,11 @@ public static class NetworkStage
             "links-one-string-out"
         );
         tape.Write("/network/bankOhm", "resistance of the whole bank", r.BankOhm, "ohm", "5.1", null, solved, how);
-        for (var i = 0; i < r.Styles.Count; i++)
+        for (var i = 0; i < r.Wiring.Styles.Count; i++)
             tape.Write(
-                $"/network/styles/{i}/worstShare",
-                $"greatest share, {StyleWord(r.Styles[i].Style)}",
-                r.Styles[i].WorstShare,
+                $"/network/wiring/styles/{i}/worstShare",
+                $"greatest share, {StyleWord(r.Wiring.Styles[i].Style)}",
+                r.Wiring.Styles[i].WorstShare,
                 "fraction",
                 "5.1",
                 null,
@@ -318,10 +326,10 @@ public static class NetworkStage
                 how,
                 "take-off"
             );
-        if (r.SurvivesA is { } survives)
+        if (r.OneOut.SurvivesA is { } survives)
         {
             tape.Write(
-                "/network/survivesA",
+                "/network/oneOut/survivesA",
                 "greatest current at which any one string may drop out",
                 survives,
                 "A",
@@ -331,16 +339,16 @@ public static class NetworkStage
                 "For each string the network without it is solved, and the greatest current found at which none of the others is "
                     + "over its limit; the least of these."
             );
-            if (r.SurvivesAcW is { } survivesW && survivesW > 0)
+            if (r.OneOut.SurvivesAcW is { } survivesW && survivesW > 0)
                 tape.Write(
-                    "/network/survivesAcW",
+                    "/network/oneOut/survivesAcW",
                     "the same as AC watts",
                     survivesW,
                     "W",
                     "10.1",
                     "(({c} − {d}) × {V} − {i}) × {η}",
                     [
-                        T.Worked("c", survives, "A", "any one out", "/network/survivesA"),
+                        T.Worked("c", survives, "A", "any one out", "/network/oneOut/survivesA"),
                         T.Worked("d", beside, "A", "all beside the inverter", "/currents/besideWorstA"),
                         T.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV"),
                         EnergyStage.Idle(inverter!) with
@@ -351,12 +359,12 @@ public static class NetworkStage
                     ]
                 );
         }
-        if (r.CeilingA is { } ceiling && limits is not null)
+        if (r.Ceiling.Amps is { } ceiling && limits is not null)
         {
-            var limiting = r.LimitingString!.Value - 1;
-            var limit = limits[limiting].For(r.Shares[limiting]);
+            var limiting = r.Ceiling.LimitingString!.Value - 1;
+            var limit = limits[limiting].For(r.Strings.Shares[limiting]);
             tape.Write(
-                "/network/ceilingA",
+                "/network/ceiling/amps",
                 "greatest current with no string over its limit",
                 ceiling,
                 "A",
@@ -366,35 +374,35 @@ public static class NetworkStage
                     T.Sheet("I", limit, "A", "a unit allows", "/unit/bms/continuousA"),
                     T.Worked(
                         "s",
-                        r.Shares[r.LimitingString!.Value - 1],
+                        r.Strings.Shares[r.Ceiling.LimitingString!.Value - 1],
                         "fraction",
-                        $"share of string {Say.StringName(r.LimitingString.Value)}",
-                        $"/network/shares/{r.LimitingString.Value - 1}"
+                        $"share of string {Say.StringName(r.Ceiling.LimitingString.Value)}",
+                        $"/network/strings/shares/{r.Ceiling.LimitingString.Value - 1}"
                     ),
                 ]
             );
             tape.Write(
-                "/network/lossA",
+                "/network/ceiling/lossA",
                 "lost to unequal sharing",
-                r.LossA,
+                r.Ceiling.LossA,
                 "A",
                 "5.2",
                 "{i} − {c}",
                 [
-                    T.Worked("i", r.IdealA, "A", "shared evenly", "/bank/continuousA"),
-                    T.Worked("c", ceiling, "A", "ceiling", "/network/ceilingA"),
+                    T.Worked("i", r.Ceiling.IdealA, "A", "shared evenly", "/bank/continuousA"),
+                    T.Worked("c", ceiling, "A", "ceiling", "/network/ceiling/amps"),
                 ]
             );
-            if (r.AllowsAcW is { } allows && allows > 0)
+            if (r.Ceiling.AllowsAcW is { } allows && allows > 0)
                 tape.Write(
-                    "/network/allowsAcW",
+                    "/network/ceiling/allowsAcW",
                     "AC watts the bank lets through",
                     allows,
                     "W",
                     "10.1",
                     "(({c} − {d}) × {V} − {i}) × {η}",
                     [
-                        T.Worked("c", ceiling, "A", "ceiling", "/network/ceilingA"),
+                        T.Worked("c", ceiling, "A", "ceiling", "/network/ceiling/amps"),
                         T.Worked("d", beside, "A", "all beside the inverter", "/currents/besideWorstA"),
                         T.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV"),
                         EnergyStage.Idle(inverter!) with
@@ -411,20 +419,20 @@ public static class NetworkStage
     private static void WriteLinks(Tape tape, NetworkResult r, string rail, int takeoff)
     {
         // Own take-offs may stand anywhere on the rail; the drawing that offers them will write theirs.
-        if (r.Style == WiringStyle.Rails)
+        if (r.Wiring.Style == WiringStyle.Rails)
             return;
-        var amps = rail == "positiveLinksA" ? r.PositiveLinksA : r.NegativeLinksA;
+        var amps = rail == "positiveA" ? r.Links.PositiveA : r.Links.NegativeA;
         for (var i = 0; i < amps.Count; i++)
         {
-            var beyond = takeoff <= i + 1 ? Enumerable.Range(i + 2, r.Shares.Count - i - 1) : Enumerable.Range(1, i + 1);
+            var beyond = takeoff <= i + 1 ? Enumerable.Range(i + 2, r.Strings.Shares.Count - i - 1) : Enumerable.Range(1, i + 1);
             Term[] terms =
             [
                 .. beyond.Select(s =>
-                    T.Worked($"I{s}", r.StringCurrentsA[s - 1], "A", $"string {Say.StringName(s)}", $"/network/stringCurrentsA/{s - 1}")
+                    T.Worked($"I{s}", r.Strings.Amps[s - 1], "A", $"string {Say.StringName(s)}", $"/network/strings/amps/{s - 1}")
                 ),
             ];
             tape.Write(
-                $"/network/{rail}/{i}",
+                $"/network/links/{rail}/{i}",
                 $"link {Say.StringName(i + 1)} to {Say.StringName(i + 2)} at full load",
                 amps[i],
                 "A",
@@ -441,7 +449,7 @@ public static class NetworkStage
         {
             var ampacity = Cable.Ampacity(practice.Get(c.Size), ambientC);
             tape.Write(
-                $"/network/{name}/ampacityA",
+                $"/network/copper/{name}/ampacityA",
                 $"what {label[..label.IndexOf(" with", StringComparison.Ordinal)]} carries here",
                 c.AmpacityA,
                 "A",
@@ -455,7 +463,7 @@ public static class NetworkStage
             );
         }
         tape.Write(
-            $"/network/{name}/ohm",
+            $"/network/copper/{name}/ohm",
             label,
             c.Ohm,
             "ohm",

@@ -52,7 +52,7 @@ public sealed class WiredBank
     public BankNetwork InFault => inFault ??= Wired(Style, Ohms(s => s.UnitsOhmInFault));
 
     /// <summary>What a stage needs: the pack, and the main run whose size the conductors take where they have none of their own.</summary>
-    public static Step<WiredBank> Work(BankWork w) => new WiredBank(w.Scene, w.Pack.Need(), w.MainRun.Value?.Size);
+    public static Step<WiredBank> Work(BankWork w) => new WiredBank(w.Scene, w.Pack.Need(), w.MainRun.Value?.Cable.Size);
 
     private WiredBank(BankScene scene, Pack pack, string? mainSize)
     {

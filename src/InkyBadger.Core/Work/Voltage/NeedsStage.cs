@@ -121,11 +121,11 @@ public static class NeedsStage
         List<Num> parts = [units];
         Num copper = 0,
             fuse = 0;
-        if (run?.AreaMm2 is { } area)
+        if (run?.Cable.AreaMm2 is { } area)
         {
-            var length = run.LengthPinned
-                ? f.You("L", run.LengthM, "m", "post to inverter", "/runs")
-                : f.Assumed("L", run.LengthM, "m", "not measured yet");
+            var length = run.Laid.LengthPinned
+                ? f.You("L", run.Laid.LengthM, "m", "post to inverter", "/runs")
+                : f.Assumed("L", run.Laid.LengthM, "m", "not measured yet");
             parts.Add(
                 copper = f.Figure(
                     "c",
@@ -133,15 +133,15 @@ public static class NeedsStage
                     "price of the main run’s copper",
                     "money",
                     "8.3",
-                    f.You("m", run.Conductors, "", "in parallel", "/runs")
+                    f.You("m", run.Cable.Conductors, "", "in parallel", "/runs")
                         * (
-                            2 * length * f.Table("c", Parts.CablePerM(area), "money", $"a metre of {run.Size}", "parts")
+                            2 * length * f.Table("c", Parts.CablePerM(area), "money", $"a metre of {run.Cable.Size}", "parts")
                             + f.Assumed("k", MainLugs, "", "lugs") * f.Table("l", Parts.Lug(area), "money", "a lug", "parts")
                         )
                 )
             );
         }
-        if (run?.RatingA is not null)
+        if (run?.Fuse.RatingA is not null)
             parts.Add(
                 fuse = f.Figure(
                     "f",
@@ -149,7 +149,7 @@ public static class NeedsStage
                     "price of the main fuse with its holder",
                     "money",
                     "8.3",
-                    f.Table("f", Parts.Fuse(run.FuseClass), "money", run.FuseLabel, "fuse-prices")
+                    f.Table("f", Parts.Fuse(run.Fuse.Class), "money", run.Fuse.Label, "fuse-prices")
                 )
             );
         var converter = f.Figure(

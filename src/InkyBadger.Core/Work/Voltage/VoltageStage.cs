@@ -58,15 +58,17 @@ public static class VoltageStage
             cells * chemistry.CellNominalV,
             cells * chemistry.CellLowUnderLoadV,
             greatest,
-            watts,
-            limit,
-            advice.ByWattsV,
-            advice.ByCurrentV,
-            advice.ByCurrentA,
-            advice.ByCurrentWithinLimit,
-            advice.Mobile12V,
-            school,
-            Schools(advice, watts, limit, HasTwelveVoltFixtures(scene))
+            new(
+                watts,
+                limit,
+                advice.ByWattsV,
+                advice.ByCurrentV,
+                advice.ByCurrentA,
+                advice.ByCurrentWithinLimit,
+                advice.Mobile12V,
+                school,
+                Schools(advice, watts, limit, HasTwelveVoltFixtures(scene))
+            )
         );
         if (scene.Tape is { } tape)
             WriteWorking(tape, result, chemistry, setting);
@@ -165,10 +167,10 @@ public static class VoltageStage
             "3.1",
             null,
             [
-                T.Assumed("w", result.ByWattsV, "V", "school by watts"),
-                T.Assumed("c", result.ByCurrentV, "V", "school by current"),
-                T.Assumed("m", result.Mobile12V, "V", "school of 12 V fixtures"),
-                T.Rule("l", result.CurrentLimitA, "A", "most in the main cable", "voltage-current-limit"),
+                T.Assumed("w", result.Advice.ByWattsV, "V", "school by watts"),
+                T.Assumed("c", result.Advice.ByCurrentV, "V", "school by current"),
+                T.Assumed("m", result.Advice.Mobile12V, "V", "school of 12 V fixtures"),
+                T.Rule("l", result.Advice.LimitA, "A", "most in the main cable", "voltage-current-limit"),
             ],
             result.Pinned ? "Pinned by you; the schools advise as shown." : "The school of the house rule decides.",
             "voltage-school"

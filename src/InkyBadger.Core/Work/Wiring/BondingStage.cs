@@ -34,11 +34,11 @@ public static class BondingStage
     public static Step<BondingResult> Work(BankWork w)
     {
         var (scene, main) = (w.Scene, w.MainRun.Need());
-        if (main.AreaMm2 is not { } area)
+        if (main.Cable.AreaMm2 is not { } area)
             return new Gap(Station.Cables, "/runs", "the main cable comes first");
         var run = scene.RunOf(Run.BondingId);
-        var least = ShareOfMain * area * main.Conductors;
-        var rows = CablePractices.Get(main.Practice).Rows;
+        var least = ShareOfMain * area * main.Cable.Conductors;
+        var rows = CablePractices.Get(main.Laid.Practice).Rows;
         var advised = rows.FirstOrDefault(r => Tolerant.AtLeast(r.Conductor.AreaMm2, least)) ?? rows[^1];
         var size = run.Size ?? advised.Size;
         // Beyond the largest size it takes several.
@@ -67,8 +67,8 @@ public static class BondingStage
             "{h} × {A} × {m}",
             [
                 T.Assumed("h", ShareOfMain, "fraction", "of the main cable, usual practice"),
-                T.Worked("A", area, "mm2", "main cable", "/mainRun/areaMm2"),
-                T.You("m", main.Conductors, "", "in parallel", "/runs"),
+                T.Worked("A", area, "mm2", "main cable", "/mainRun/cable/areaMm2"),
+                T.You("m", main.Cable.Conductors, "", "in parallel", "/runs"),
             ],
             "Usual practice; the local code for the place rules."
         );

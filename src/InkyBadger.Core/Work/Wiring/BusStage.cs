@@ -64,8 +64,8 @@ public static class BusStage
         var protection = w.Protection.Value;
         var doc = scene.MainRun;
         var onward = scene.Inverter is not null && !scene.HasInverterRun;
-        var atM = onward ? Math.Min(doc.BusM ?? Round(BusShare * run.LengthM), run.LengthM) : run.LengthM;
-        var fuseM = Math.Min(run.FuseDistanceM, atM);
+        var atM = onward ? Math.Min(doc.BusM ?? Round(BusShare * run.Laid.LengthM), run.Laid.LengthM) : run.Laid.LengthM;
+        var fuseM = Math.Min(run.Fuse.DistanceM, atM);
         var switchM = Math.Clamp(doc.Switch?.AtM ?? Round(fuseM + SwitchShare * (atM - fuseM)), fuseM, atM);
         var shuntM = Math.Min(doc.ShuntM ?? Round(ShuntShare * atM), atM);
         var hasSwitch = doc.Switch is not { Absent: true };
@@ -75,12 +75,12 @@ public static class BusStage
             v = null,
             pathOhm = null,
             shortA = null;
-        if (run.OneWayOhm is { } oneWay)
+        if (run.Cable.OneWayOhm is { } oneWay)
         {
             Num amps = f.Worked("I", run.DesignA, "A", "design current", "/mainRun/designA"),
-                cable = f.Worked("R", oneWay, "ohm", "cable one way", "/mainRun/oneWayOhm");
-            Num whole = f.You("L", run.LengthM, "m", "whole run", "/runs"),
-                joints = f.Assumed("J", Cable.Joints(RunStage.BoltedToBus, run.FuseJoints), "ohm", "joints up to the bus");
+                cable = f.Worked("R", oneWay, "ohm", "cable one way", "/mainRun/cable/oneWayOhm");
+            Num whole = f.You("L", run.Laid.LengthM, "m", "whole run", "/runs"),
+                joints = f.Assumed("J", Cable.Joints(RunStage.BoltedToBus, run.Joints.Fused), "ohm", "joints up to the bus");
             var drop = f.Figure(
                 "d",
                 "/bus/dropV",
@@ -99,7 +99,7 @@ public static class BusStage
                 f.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV") - drop
             );
         }
-        if (dropV is not null && run.Size is { } size && Conductors.Has(size) && run.AmpacityA is not null)
+        if (dropV is not null && run.Cable.Size is { } size && Conductors.Has(size) && run.Carries.AmpacityA is not null)
         {
             var path = f.Figure(
                 "p",
@@ -111,7 +111,7 @@ public static class BusStage
                     * f.Table("r", Conductors.Get(size).R20MilliohmPerM, "mΩ/m", size, "conductors")
                     / 1000
                     * toBus
-                    / f.You("m", run.Conductors, "", "in parallel", "/runs"),
+                    / f.You("m", run.Cable.Conductors, "", "in parallel", "/runs"),
                 "Joints are not counted on: the greater fault must be cleared."
             );
             pathOhm = path;
@@ -122,8 +122,8 @@ public static class BusStage
                     "what the bank can push into a short at the bus",
                     "A",
                     "5.4",
-                    f.Worked("U", p.OpenV, "V", "open circuit", "/protection/openV")
-                        / (f.Worked("R", p.BankOhm, "ohm", "the bank", "/protection/bankOhm") + path)
+                    f.Worked("U", p.Short.OpenV, "V", "open circuit", "/protection/short/openV")
+                        / (f.Worked("R", p.Short.BankOhm, "ohm", "the bank", "/protection/short/bankOhm") + path)
                 );
         }
         var surgeA = w.Flows.Need().Inverter.SurgeA > 0 ? currents.SurgeWorstA : (double?)null;
@@ -142,7 +142,7 @@ public static class BusStage
                 onward,
                 [
                     (LoopPart.Post, 0, 1, 0),
-                    .. run.RatingA is null ? Array.Empty<(LoopPart, double, int, int)>() : [(LoopPart.Fuse, fuseM, 0, 1)],
+                    .. run.Fuse.RatingA is null ? Array.Empty<(LoopPart, double, int, int)>() : [(LoopPart.Fuse, fuseM, 0, 1)],
                     .. hasSwitch ? [(LoopPart.Switch, switchM, 0, 1)] : Array.Empty<(LoopPart, double, int, int)>(),
                     (LoopPart.Bus, atM, onward ? 2 : 1, 0),
                 ]
@@ -167,9 +167,9 @@ public static class BusStage
     )
     {
         if (onward)
-            parts.Add((LoopPart.Inverter, run.LengthM, 1, 0));
+            parts.Add((LoopPart.Inverter, run.Laid.LengthM, 1, 0));
         var points = new List<LoopPoint>(parts.Count);
-        var perM = (run.OneWayOhm ?? 0) / run.LengthM;
+        var perM = (run.Cable.OneWayOhm ?? 0) / run.Laid.LengthM;
         double ohm = 0,
             at = 0;
         foreach (var (part, atM, bolted, fused) in parts)

@@ -5,29 +5,41 @@ using InkyBadger.Core.Wiring;
 
 namespace InkyBadger.Core.Work;
 
-/// <summary>
-/// A run's fuse where it stands: cable to it from the post and back at 20 °C [Ω] and what the bank can push there [A] (null: a converter
-/// limits it, or there is no bank yet); the volts it must bear; what fails. <paramref name="ReliesOn"/>: the fuse upstream that breaks a
-/// short this one cannot; <paramref name="BackedToA"/>: what the one upstream breaks, whether it is needed or not. The start of its load
-/// [A], how long the start lasts and about how long the fuse carries it; how long the cable stands a short.
-/// </summary>
+/// <summary>A run's fuse where it stands.</summary>
+/// <param name="Short">What the bank can push there.</param>
+/// <param name="GreatestV">The volts it must bear [V].</param>
+/// <param name="MaxDcV">What its class is made for [V].</param>
+/// <param name="InterruptA">What its class can break [A].</param>
+/// <param name="Fits">Fitted, and nothing fails that nothing upstream makes good.</param>
+/// <param name="Fails">What fails.</param>
+/// <param name="Upstream">The fuse before it.</param>
+/// <param name="Surge">The start of its load.</param>
+/// <param name="Cable">How long the cable stands the short.</param>
 public sealed record CircuitFuse(
-    double? PathOhm,
-    double? ShortCircuitA,
+    CircuitShort Short,
     double GreatestV,
     double MaxDcV,
     double InterruptA,
     bool Fits,
     IReadOnlyList<FuseFailure> Fails,
-    string? ReliesOn,
-    double? BackedToA,
-    double? StartA,
-    double? StartSeconds,
-    bool OpensAtStart,
-    double? OpensAfterS,
-    double? CableStandsS,
-    bool? CableStandsValid
+    FuseUpstream Upstream,
+    FuseAtStart Surge,
+    CableInShort Cable
 );
+
+/// <summary>
+/// Cable from the post to a fuse and back at 20 °C [Ω], and what the bank can push there [A]; null: a converter limits it, or there is no
+/// bank yet.
+/// </summary>
+public sealed record CircuitShort(double? PathOhm, double? Amps);
+
+/// <summary>
+/// The fuse upstream that breaks a short this one cannot, in words; and what the one upstream breaks, whether it is needed or not [A].
+/// </summary>
+public sealed record FuseUpstream(string? ReliesOn, double? InterruptA);
+
+/// <summary>A start [A], how long it lasts [s], whether the fuse opens at such a current, and about when [s].</summary>
+public sealed record FuseAtStart(double? Amps, double? Seconds, bool Opens, double? AfterS);
 
 /// <summary>
 /// A run beyond the bus: id, what it is for, its ends, the run it hangs on, the loads on it or its source (indices), why it carries what it
@@ -66,7 +78,7 @@ public static class CircuitStage
         var results = new List<CircuitResult>(plans.Count);
         var at = new Dictionary<string, int>(plans.Count);
         var breaks =
-            main.RatingA is { } rating && protection is not null && FuseClasses.Get(main.FuseClass).LimitsCurrent
+            main.Fuse.RatingA is { } rating && protection is not null && FuseClasses.Get(main.Fuse.Class).LimitsCurrent
                 ? new Backing($"the {Say.Rating(rating)} main fuse", protection.InterruptA)
                 : null;
         var greatest = protection?.GreatestChargingV ?? voltage.GreatestV;
@@ -103,19 +115,19 @@ public static class CircuitStage
         if (plan.OutputV is { } output && !up.Behind)
             return new(output, output, null, null, output, null) { Behind = true };
         // Without figures of its cable nothing is known to be lost on it.
-        var v = run.EndV ?? (up.Behind ? up.NominalV : voltage.LowV);
+        var v = run.Drop.EndV ?? (up.Behind ? up.NominalV : voltage.LowV);
         var pointer =
-            run.EndV is not null ? $"/circuits/{index}/run/endV"
+            run.Drop.EndV is not null ? $"/circuits/{index}/run/drop/endV"
             : up.Behind ? null
             : "/voltage/lowV";
         if (up.Behind)
             return new(up.NominalV, v, pointer, null, up.NominalV, null) { Behind = true };
         double? path =
-            up.Fuse.PathOhm is { } ohm && run.AreaMm2 is not null
-                ? ohm + ShortCircuit.PathOhm(run.Size!, run.LengthM, run.Conductors)
+            up.Fuse.Short.PathOhm is { } ohm && run.Cable.AreaMm2 is not null
+                ? ohm + ShortCircuit.PathOhm(run.Cable.Size!, run.Laid.LengthM, run.Cable.Conductors)
                 : null;
         var own =
-            run.RatingA is { } rating && FuseClasses.Get(run.FuseClass).LimitsCurrent
+            run.Fuse.RatingA is { } rating && FuseClasses.Get(run.Fuse.Class).LimitsCurrent
                 ? new Backing($"the {Say.Rating(rating)} fuse of the {up.Name}", up.Fuse.InterruptA)
                 : main;
         return new(up.NominalV, v, pointer, path, greatest, own) { Up = up, UpIndex = index };

@@ -88,11 +88,11 @@ internal sealed class CircuitWork(
     {
         var charge = plan.Kind == CircuitKind.Charge;
         var parts = new List<(LoopPart Part, double AtM)>(2);
-        var fuseM = Math.Min(r.FuseDistanceM, r.LengthM);
+        var fuseM = Math.Min(r.Fuse.DistanceM, r.Laid.LengthM);
         if (!run.Fuse.Absent)
-            parts.Add((LoopPart.Fuse, charge ? r.LengthM - fuseM : fuseM));
+            parts.Add((LoopPart.Fuse, charge ? r.Laid.LengthM - fuseM : fuseM));
         if (HasSwitch)
-            parts.Add((LoopPart.Switch, Math.Min(run.Switch!.AtM ?? Math.Min(UsualSwitchM, r.LengthM / 2), r.LengthM)));
+            parts.Add((LoopPart.Switch, Math.Min(run.Switch!.AtM ?? Math.Min(UsualSwitchM, r.Laid.LengthM / 2), r.Laid.LengthM)));
         // Whoever closes the switch stands behind the fuse.
         if (parts is [var fuse, var own] && (charge ? own.AtM > fuse.AtM : own.AtM < fuse.AtM))
             parts[1] = (own.Part, fuse.AtM);
@@ -106,13 +106,13 @@ internal sealed class CircuitWork(
     {
         double joint = Cable.Joints(1, 0),
             device = Cable.Joints(0, 1),
-            perM = (r.OneWayOhm ?? 0) / r.LengthM,
+            perM = (r.Cable.OneWayOhm ?? 0) / r.Laid.LengthM,
             ohm = 0,
             at = 0;
         var points = new List<LoopPoint>(parts.Count + 2);
         foreach (
             var (part, atM, own) in (IEnumerable<(LoopPart, double, double)>)
-                [(LoopPart.Begin, 0, joint), .. parts.Select(p => (p.Part, p.AtM, device)), (LoopPart.End, r.LengthM, joint)]
+                [(LoopPart.Begin, 0, joint), .. parts.Select(p => (p.Part, p.AtM, device)), (LoopPart.End, r.Laid.LengthM, joint)]
         )
         {
             ohm += perM * (atM - at);
@@ -130,7 +130,7 @@ internal sealed class CircuitWork(
 
     private double Amps() => plan.Watts is { } watts ? watts / plan.Efficiency / AmpsV : plan.Amps;
 
-    private double? ShortA() => origin.PathOhm is { } path && protection is { } p ? p.OpenV / (p.BankOhm + path) : null;
+    private double? ShortA() => origin.PathOhm is { } path && protection is { } p ? p.Short.OpenV / (p.Short.BankOhm + path) : null;
 
     /// <summary>
     /// The class that is advised of a kind of run; where it cannot be had so large, so high, or cannot break a short that nothing upstream
@@ -169,33 +169,36 @@ internal sealed class CircuitWork(
     {
         var fails = run.Fuse.Absent
             ? []
-            : Fuse.Judge(fuse, r.RatingA, r.DesignA, r.AmpacityA ?? 0, origin.GreatestV, shortA ?? 0, RunStage.NextSizeUp(scene));
+            : Fuse.Judge(
+                fuse,
+                r.Fuse.RatingA,
+                r.DesignA,
+                r.Carries.AmpacityA ?? 0,
+                origin.GreatestV,
+                shortA ?? 0,
+                RunStage.NextSizeUp(scene)
+            );
         var relies =
             fails.Contains(FuseFailure.Interrupt) && origin.Backing is { } b && Tolerant.AtLeast(b.InterruptA, shortA!.Value)
                 ? b.Name
                 : null;
         double? startA = plan.StartExtraW > 0 ? r.DesignA + plan.StartExtraW / AmpsV : null;
-        var opening = startA is { } start && r.RatingA is { } rating ? Fuse.OpeningTime(fuse, rating, start) : (OpeningTimeResult?)null;
+        var opening =
+            startA is { } start && r.Fuse.RatingA is { } rating ? Fuse.OpeningTime(fuse, rating, start) : (OpeningTimeResult?)null;
         ShortTimeResult? stands =
-            r.AreaMm2 is { } area && shortA is { } fault
-                ? Cable.ShortTime(area, r.Conductors, (int)CablePractices.Get(r.Practice).InsulationC, r.Insulation, fault)
+            r.Cable.AreaMm2 is { } area && shortA is { } fault
+                ? Cable.ShortTime(area, r.Cable.Conductors, (int)CablePractices.Get(r.Laid.Practice).InsulationC, r.Laid.Insulation, fault)
                 : null;
         return new(
-            origin.PathOhm,
-            shortA,
+            new(origin.PathOhm, shortA),
             origin.GreatestV,
             fuse.MaxDcV,
             fuse.InterruptA,
             !run.Fuse.Absent && fails.All(f => f == FuseFailure.Interrupt && relies is not null),
             fails,
-            relies,
-            origin.Backing?.InterruptA,
-            startA,
-            startA is null ? null : plan.StartSeconds,
-            opening?.Opens ?? false,
-            opening?.Seconds,
-            stands?.Seconds,
-            stands?.Valid
+            new(relies, origin.Backing?.InterruptA),
+            new(startA, startA is null ? null : plan.StartSeconds, opening?.Opens ?? false, opening?.Seconds),
+            new(stands?.Seconds, stands?.Valid)
         );
     }
 
@@ -262,26 +265,32 @@ internal sealed class CircuitWork(
     private void WriteFuse(Tape tape, RunResult r, CircuitFuse f, FuseClass fuse)
     {
         var p = at + "/fuse";
-        if (f.PathOhm is { } path)
+        if (f.Short.PathOhm is { } path)
         {
             if (origin.Up is { } up)
                 tape.Write(
-                    p + "/pathOhm",
+                    p + "/short/pathOhm",
                     $"cable from the post to the fuse and back at 20 °C, {plan.Name}",
                     path,
                     "ohm",
                     "5.4",
                     "{a} + 2 × {r} ÷ 1000 × {L} ÷ {m}",
                     [
-                        T.Worked("a", up.Fuse.PathOhm, "ohm", $"to the {up.Name}’s fuse", $"/circuits/{origin.UpIndex}/fuse/pathOhm"),
-                        T.Table("r", Conductors.Get(up.Run.Size!).R20MilliohmPerM, "mΩ/m", up.Run.Size!, "conductors"),
-                        T.You("L", up.Run.LengthM, "m", up.Name, "/runs"),
-                        T.You("m", up.Run.Conductors, "", "in parallel", "/runs"),
+                        T.Worked(
+                            "a",
+                            up.Fuse.Short.PathOhm,
+                            "ohm",
+                            $"to the {up.Name}’s fuse",
+                            $"/circuits/{origin.UpIndex}/fuse/short/pathOhm"
+                        ),
+                        T.Table("r", Conductors.Get(up.Run.Cable.Size!).R20MilliohmPerM, "mΩ/m", up.Run.Cable.Size!, "conductors"),
+                        T.You("L", up.Run.Laid.LengthM, "m", up.Name, "/runs"),
+                        T.You("m", up.Run.Cable.Conductors, "", "in parallel", "/runs"),
                     ]
                 );
             else
                 tape.Write(
-                    p + "/pathOhm",
+                    p + "/short/pathOhm",
                     $"cable from the post to the fuse and back at 20 °C, {plan.Name}",
                     path,
                     "ohm",
@@ -290,22 +299,22 @@ internal sealed class CircuitWork(
                     [T.Worked("b", path, "ohm", "to the bus and back", "/bus/pathOhm")]
                 );
         }
-        if (f.ShortCircuitA is { } shortA)
+        if (f.Short.Amps is { } shortA)
             tape.Write(
-                p + "/shortCircuitA",
+                p + "/short/amps",
                 $"what the bank can push into a short at the fuse, {plan.Name}",
                 shortA,
                 "A",
                 "5.4",
                 "{U} ÷ ({R} + {p})",
                 [
-                    T.Worked("U", protection!.OpenV, "V", "open circuit", "/protection/openV"),
-                    T.Worked("R", protection.BankOhm, "ohm", "the bank", "/protection/bankOhm"),
-                    T.Worked("p", f.PathOhm, "ohm", "cable", p + "/pathOhm"),
+                    T.Worked("U", protection!.Short.OpenV, "V", "open circuit", "/protection/short/openV"),
+                    T.Worked("R", protection.Short.BankOhm, "ohm", "the bank", "/protection/short/bankOhm"),
+                    T.Worked("p", f.Short.PathOhm, "ohm", "cable", p + "/short/pathOhm"),
                 ],
                 "No BMS is counted on to open in time, nor joints to limit it."
             );
-        var at5 = f.ShortCircuitA is null ? [] : new[] { T.Worked("s", f.ShortCircuitA, "A", "a short here", p + "/shortCircuitA") };
+        var at5 = f.Short.Amps is null ? [] : new[] { T.Worked("s", f.Short.Amps, "A", "a short here", p + "/short/amps") };
         tape.Write(
             p + "/interruptA",
             $"what the fuse can break, {plan.Name}",
@@ -314,7 +323,7 @@ internal sealed class CircuitWork(
             "7.1",
             null,
             [T.Table("a", f.InterruptA, "A", fuse.Label, "fuses"), .. at5],
-            f.ReliesOn is { } on
+            f.Upstream.ReliesOn is { } on
                 ? $"Less than a short here: it relies on {on}, which opens first."
                 : "A typical value of the class; the maker’s own figure rules."
         );
@@ -339,7 +348,7 @@ internal sealed class CircuitWork(
             ],
             "A typical value of the class; the maker’s own figure rules."
         );
-        if (f.StartA is { } startA)
+        if (f.Surge.Amps is { } startA)
         {
             var extra = T.You(
                 "x",
@@ -349,7 +358,7 @@ internal sealed class CircuitWork(
                 $"/demand/loads/{plan.Starts}/surgeWatts"
             );
             tape.Write(
-                p + "/startA",
+                p + "/surge/amps",
                 $"amperes at the start, {plan.Name}",
                 startA,
                 "A",
@@ -364,20 +373,23 @@ internal sealed class CircuitWork(
                 ]
             );
         }
-        if (f.OpensAfterS is { } seconds)
+        if (f.Surge.AfterS is { } seconds)
             tape.Write(
-                p + "/opensAfterS",
+                p + "/surge/afterS",
                 $"about how long the fuse carries the start, {plan.Name}",
                 seconds,
                 "s",
                 "7.4",
                 null,
-                [T.Worked("I", f.StartA, "A", "start", p + "/startA"), T.Worked("r", r.RatingA, "rating", "rating", at + "/run/ratingA")],
+                [
+                    T.Worked("I", f.Surge.Amps, "A", "start", p + "/surge/amps"),
+                    T.Worked("r", r.Fuse.RatingA, "rating", "rating", at + "/run/fuse/ratingA"),
+                ],
                 "Typical times of the class, log–log between their points; spreads are wide and the maker’s curve rules."
             );
-        if (f.CableStandsS is { } stands)
+        if (f.Cable.StandsS is { } stands)
             tape.Write(
-                p + "/cableStandsS",
+                p + "/cable/standsS",
                 $"how long the cable stands a short, {plan.Name}",
                 stands,
                 "s",
@@ -386,13 +398,21 @@ internal sealed class CircuitWork(
                 [
                     T.Assumed(
                         "k",
-                        Cable.ShortTime(r.AreaMm2!.Value, 1, (int)CablePractices.Get(r.Practice).InsulationC, r.Insulation, 1).K,
+                        Cable
+                            .ShortTime(
+                                r.Cable.AreaMm2!.Value,
+                                1,
+                                (int)CablePractices.Get(r.Laid.Practice).InsulationC,
+                                r.Laid.Insulation,
+                                1
+                            )
+                            .K,
                         "",
-                        $"{r.Insulation.ToString().ToLowerInvariant()} insulation"
+                        $"{r.Laid.Insulation.ToString().ToLowerInvariant()} insulation"
                     ),
-                    T.Worked("A", r.AreaMm2, "mm2", "copper", at + "/run/areaMm2"),
-                    T.You("m", r.Conductors, "", "in parallel", "/runs"),
-                    T.Worked("I", f.ShortCircuitA, "A", "short circuit", p + "/shortCircuitA"),
+                    T.Worked("A", r.Cable.AreaMm2, "mm2", "copper", at + "/run/cable/areaMm2"),
+                    T.You("m", r.Cable.Conductors, "", "in parallel", "/runs"),
+                    T.Worked("I", f.Short.Amps, "A", "short circuit", p + "/short/amps"),
                 ]
             );
     }

@@ -13,34 +13,34 @@ public static class ProtectionStage
         var (scene, bank, run, network, wired) = (w.Scene, w.Bank.Need(), w.MainRun.Need(), w.Network.Need(), w.Wired.Need());
         var chemistry = Chemistries.Get(bank.Unit.Chemistry);
         // The fault is taken at the fuse itself: the hand's breadth of cable to the post is not counted on.
-        var fault = ShortCircuit.Work(wired.InFault, bank.Cells, chemistry.CellOpenV);
-        var setting = VoltageStage.ChargerSettingV(scene, bank.Cells * chemistry.CellTopV);
-        var greatest = Fuse.GreatestChargingV(chemistry, bank.Cells, false, setting ?? bank.Cells * chemistry.CellTopV);
+        var fault = ShortCircuit.Work(wired.InFault, bank.Layout.Cells, chemistry.CellOpenV);
+        var setting = VoltageStage.ChargerSettingV(scene, bank.Layout.Cells * chemistry.CellTopV);
+        var greatest = Fuse.GreatestChargingV(chemistry, bank.Layout.Cells, false, setting ?? bank.Layout.Cells * chemistry.CellTopV);
         var nextSizeUp = RunStage.NextSizeUp(scene);
-        var ampacity = run.AmpacityA ?? 0;
-        var fuse = FuseClasses.AtVolts(FuseClasses.Get(run.FuseClass), greatest);
-        var fails = Fuse.Judge(fuse, run.RatingA, run.DesignA, ampacity, greatest, fault.ShortCircuitA, nextSizeUp);
+        var ampacity = run.Carries.AmpacityA ?? 0;
+        var fuse = FuseClasses.AtVolts(FuseClasses.Get(run.Fuse.Class), greatest);
+        var fails = Fuse.Judge(fuse, run.Fuse.RatingA, run.DesignA, ampacity, greatest, fault.ShortCircuitA, nextSizeUp);
         var classes = ClassesAt(run.DesignA, ampacity, greatest, fault.ShortCircuitA, nextSizeUp);
         var surgeA = w.Currents.Need().SurgeWorstA;
-        var opening = run.RatingA is { } rating && surgeA > 0 ? Fuse.OpeningTime(fuse, rating, surgeA) : default(OpeningTimeResult?);
-        ShortTimeResult? stands = run.AreaMm2 is { } area
-            ? Cable.ShortTime(area, run.Conductors, (int)CablePractices.Get(run.Practice).InsulationC, run.Insulation, fault.ShortCircuitA)
+        var opening = run.Fuse.RatingA is { } rating && surgeA > 0 ? Fuse.OpeningTime(fuse, rating, surgeA) : default(OpeningTimeResult?);
+        ShortTimeResult? stands = run.Cable.AreaMm2 is { } area
+            ? Cable.ShortTime(
+                area,
+                run.Cable.Conductors,
+                (int)CablePractices.Get(run.Laid.Practice).InsulationC,
+                run.Laid.Insulation,
+                fault.ShortCircuitA
+            )
             : null;
         var result = new ProtectionResult(
-            fault.OpenV,
-            fault.BankOhm!.Value,
-            w.Pack.Need().OhmAssumed,
-            fault.ShortCircuitA,
+            new(fault.OpenV, fault.BankOhm!.Value, w.Pack.Need().OhmAssumed, fault.ShortCircuitA),
             greatest,
             fuse.MaxDcV,
             fuse.InterruptA,
             fails.Count == 0 && !scene.MainRun.Fuse.Absent,
             fails,
-            surgeA,
-            opening?.Opens ?? false,
-            opening?.Seconds,
-            stands?.Seconds,
-            stands?.Valid,
+            new(surgeA, opening?.Opens ?? false, opening?.Seconds),
+            new(stands?.Seconds, stands?.Valid),
             classes
         );
         if (scene.Tape is { } tape)
@@ -78,42 +78,42 @@ public static class ProtectionStage
         FuseClass fuse
     )
     {
-        var cells = T.Worked("n", bank.Cells, "cells", "in series", "/bank/nominalV");
+        var cells = T.Worked("n", bank.Layout.Cells, "cells", "in series", "/bank/holds/nominalV");
         tape.Write(
-            "/protection/openV",
+            "/protection/short/openV",
             "volts that drive a fault",
-            r.OpenV,
+            r.Short.OpenV,
             "V",
             "5.4",
             "{n} × {v}",
             [cells, T.Table("v", chemistry.CellOpenV, "V", "a cell, full and charging", "chemistries")]
         );
         tape.Write(
-            "/protection/bankOhm",
+            "/protection/short/bankOhm",
             "resistance of the bank in a fault",
-            r.BankOhm,
+            r.Short.BankOhm,
             "ohm",
             "5.4",
             null,
             [
                 T.Worked("R", network.StringOhm, "ohm", "a string", "/network/stringOhm"),
-                T.Worked("l", network.Link.Ohm, "ohm", "a link", "/network/link/ohm"),
+                T.Worked("l", network.Copper.Link.Ohm, "ohm", "a link", "/network/copper/link/ohm"),
             ],
-            r.ResistanceAssumed
+            r.Short.ResistanceAssumed
                 ? "The network solved with half the assumed resistance of the units: the data sheet gives none, and the greater "
                     + "fault must be cleared."
                 : "The network of strings and links, solved by Kirchhoff’s laws."
         );
         tape.Write(
-            "/protection/shortCircuitA",
+            "/protection/short/amps",
             "what the bank can push into a short",
-            r.ShortCircuitA,
+            r.Short.Amps,
             "A",
             "5.4",
             "{U} ÷ {R}",
             [
-                T.Worked("U", r.OpenV, "V", "open circuit", "/protection/openV"),
-                T.Worked("R", r.BankOhm, "ohm", "the bank", "/protection/bankOhm"),
+                T.Worked("U", r.Short.OpenV, "V", "open circuit", "/protection/short/openV"),
+                T.Worked("R", r.Short.BankOhm, "ohm", "the bank", "/protection/short/bankOhm"),
             ],
             "No BMS is counted on to open in time."
         );
@@ -126,7 +126,7 @@ public static class ProtectionStage
             null,
             [
                 T.Table("a", r.InterruptA, "A", fuse.Label, "fuses"),
-                T.Worked("s", r.ShortCircuitA, "A", "must be at least", "/protection/shortCircuitA"),
+                T.Worked("s", r.Short.Amps, "A", "must be at least", "/protection/short/amps"),
             ],
             "A typical value of the class; the maker’s own figure rules."
         );
@@ -159,23 +159,23 @@ public static class ProtectionStage
                     T.You("s", setting, "V", "highest charger’s setting", "/sources"),
                 ]
         );
-        if (r.OpensAfterS is { } seconds)
+        if (r.Surge.AfterS is { } seconds)
             tape.Write(
-                "/protection/opensAfterS",
+                "/protection/surge/afterS",
                 "about how long the fuse carries the worst instant",
                 seconds,
                 "s",
                 "7.4",
                 null,
                 [
-                    T.Worked("I", r.SurgeA, "A", "worst instant", "/currents/surgeWorstA"),
-                    T.Worked("r", run.RatingA, "rating", "rating", "/mainRun/ratingA"),
+                    T.Worked("I", r.Surge.Amps, "A", "worst instant", "/currents/surgeWorstA"),
+                    T.Worked("r", run.Fuse.RatingA, "rating", "rating", "/mainRun/fuse/ratingA"),
                 ],
                 "Typical times of the class, log–log between their points; spreads are wide and the maker’s curve rules."
             );
-        if (r.CableStandsS is { } stands)
+        if (r.Cable.StandsS is { } stands)
             tape.Write(
-                "/protection/cableStandsS",
+                "/protection/cable/standsS",
                 "how long the cable stands a short",
                 stands,
                 "s",
@@ -186,19 +186,19 @@ public static class ProtectionStage
                         "k",
                         Cable
                             .ShortTime(
-                                run.AreaMm2!.Value,
-                                run.Conductors,
-                                (int)CablePractices.Get(run.Practice).InsulationC,
-                                run.Insulation,
+                                run.Cable.AreaMm2!.Value,
+                                run.Cable.Conductors,
+                                (int)CablePractices.Get(run.Laid.Practice).InsulationC,
+                                run.Laid.Insulation,
                                 1
                             )
                             .K,
                         "",
-                        $"{run.Insulation.ToString().ToLowerInvariant()} insulation"
+                        $"{run.Laid.Insulation.ToString().ToLowerInvariant()} insulation"
                     ),
-                    T.Worked("A", run.AreaMm2, "mm2", "copper", "/mainRun/areaMm2"),
-                    T.You("m", run.Conductors, "", "in parallel", "/runs"),
-                    T.Worked("I", r.ShortCircuitA, "A", "short circuit", "/protection/shortCircuitA"),
+                    T.Worked("A", run.Cable.AreaMm2, "mm2", "copper", "/mainRun/cable/areaMm2"),
+                    T.You("m", run.Cable.Conductors, "", "in parallel", "/runs"),
+                    T.Worked("I", r.Short.Amps, "A", "short circuit", "/protection/short/amps"),
                 ]
             );
     }

@@ -78,7 +78,6 @@ internal static class RunWork
         CableAmpacityResult? ampacity = trial is null
             ? null
             : Cable.Ampacity(trial.Row, input.AmbientC, Bundled(input, trial.Conductors), trial.Conductors, input.AllowAboveOne);
-        double? ampacityA = ampacity?.AmpacityA * (shared?.Factor ?? 1);
         double? oneWay = trial is null
             ? null
             : Cable.Resistance(trial.Row.Conductor.R20MilliohmPerM, lengthM, trial.ConductorC, trial.Conductors);
@@ -86,44 +85,46 @@ internal static class RunWork
         var dropV = spec.DesignA * (2 * oneWay + joints);
         var result = new RunResult(
             run.Id,
-            lengthM,
-            run.LengthM is not null || shared is not null,
-            input.Practice.Id,
-            input.AmbientC ?? 0,
-            input.BundledConductors,
-            Insulation(run, input.Practice),
             spec.DesignA,
-            wantedA,
-            spec.Fuse.Id,
-            spec.Fuse.Label,
-            run.Fuse.Class is not null,
-            ratingA,
-            run.Fuse.RatingA is not null,
-            advisedRating,
-            run.Fuse.DistanceM ?? RunStage.AssumedFuseDistanceM,
-            run.Size ?? trial?.Row.Size,
-            run.Size is null ? trial?.Conductors ?? 1 : run.Parallel ?? 1,
-            run.Size is not null,
-            advised,
-            selected.Governs,
-            selected.Unmet,
-            trial?.Row.Conductor.AreaMm2,
-            ampacity?.TableA,
-            ampacity?.AmbientFactor,
-            ampacity?.BundleFactor,
-            shared?.WorstShare,
-            ampacityA,
-            trial?.ConductorC,
-            oneWay,
-            spec.BoltedJoints,
-            spec.FuseJoints,
-            joints,
-            dropV,
-            dropV / spec.NominalV,
-            dropV / spec.LowV,
             input.DropLimitFraction,
-            spec.HasEnd ? spec.LowV - dropV : null,
-            spec.DesignA * dropV
+            new(
+                lengthM,
+                run.LengthM is not null || shared is not null,
+                input.Practice.Id,
+                input.AmbientC ?? 0,
+                input.BundledConductors,
+                Insulation(run, input.Practice)
+            ),
+            new(
+                wantedA,
+                spec.Fuse.Id,
+                spec.Fuse.Label,
+                run.Fuse.Class is not null,
+                ratingA,
+                run.Fuse.RatingA is not null,
+                advisedRating,
+                run.Fuse.DistanceM ?? RunStage.AssumedFuseDistanceM
+            ),
+            new(
+                run.Size ?? trial?.Row.Size,
+                run.Size is null ? trial?.Conductors ?? 1 : run.Parallel ?? 1,
+                run.Size is not null,
+                advised,
+                selected.Governs,
+                selected.Unmet,
+                trial?.Row.Conductor.AreaMm2,
+                oneWay
+            ),
+            new(
+                ampacity?.TableA,
+                ampacity?.AmbientFactor,
+                ampacity?.BundleFactor,
+                shared?.WorstShare,
+                ampacity?.AmpacityA * (shared?.Factor ?? 1),
+                trial?.ConductorC
+            ),
+            new(spec.BoltedJoints, spec.FuseJoints, joints),
+            new(dropV, dropV / spec.NominalV, dropV / spec.LowV, spec.HasEnd ? spec.LowV - dropV : null, spec.DesignA * dropV)
         );
         if (scene.Tape is { } tape)
             WriteWorking(tape, spec, result, input, trial, shared);
@@ -163,29 +164,29 @@ internal static class RunWork
         spec.WriteDesign?.Invoke(tape);
         var design = T.Worked("I", r.DesignA, "A", "design current", at + "/designA");
         tape.Write(
-            at + "/wantedA",
+            at + "/fuse/wantedA",
             $"least rating of the fuse, {spec.Name}",
-            r.WantedA,
+            r.Fuse.WantedA,
             "A",
             "7.1",
             "{m} × {I}",
             [T.Assumed("m", Fuse.Margin, "", "margin against nuisance"), design]
         );
-        if (r.RatingA is { } rating)
+        if (r.Fuse.RatingA is { } rating)
             tape.Write(
-                at + "/ratingA",
+                at + "/fuse/ratingA",
                 $"rating of the fuse, {spec.Name}",
                 rating,
                 "rating",
                 "7.1",
                 null,
                 [
-                    r.RatingPinned
+                    r.Fuse.RatingPinned
                         ? T.You("r", rating, "rating", "pinned by you", "/runs")
-                        : T.Table("r", rating, "rating", $"next rating of {r.FuseLabel}", "fuses"),
-                    T.Worked("w", r.WantedA, "A", "least", at + "/wantedA"),
+                        : T.Table("r", rating, "rating", $"next rating of {r.Fuse.Label}", "fuses"),
+                    T.Worked("w", r.Fuse.WantedA, "A", "least", at + "/fuse/wantedA"),
                 ],
-                r.RatingPinned
+                r.Fuse.RatingPinned
                     ? "You chose this rating; least is what the current asks for."
                     : "The smallest rating that is made in this class at or above the least.",
                 "fuse-protects-cable"
@@ -194,42 +195,42 @@ internal static class RunWork
             return;
         var practice = input.Practice.Id;
         tape.Write(
-            at + "/areaMm2",
+            at + "/cable/areaMm2",
             $"cross-section of the cable, {spec.Name}",
-            r.AreaMm2,
+            r.Cable.AreaMm2,
             "mm2",
             "6.4",
             null,
             [
                 T.Table("A", trial.Row.Conductor.AreaMm2, "mm2", Say.Size(trial.Row.Size, trial.Conductors), "conductors"),
-                T.Worked("i", r.AmpacityA, "A", "carries", at + "/ampacityA"),
-                .. r.RatingA is null ? Array.Empty<Term>() : [T.Worked("f", r.RatingA, "rating", "fuse", at + "/ratingA")],
-                T.Worked("d", r.DropFraction, "fraction", "drop", at + "/dropFraction"),
+                T.Worked("i", r.Carries.AmpacityA, "A", "carries", at + "/carries/ampacityA"),
+                .. r.Fuse.RatingA is null ? Array.Empty<Term>() : [T.Worked("f", r.Fuse.RatingA, "rating", "fuse", at + "/fuse/ratingA")],
+                T.Worked("d", r.Drop.Fraction, "fraction", "drop", at + "/drop/fraction"),
             ],
-            r.SizePinned
+            r.Cable.Pinned
                 ? "Pinned by you."
                 : $"The smallest size that carries the current, is protected by the fuse and keeps the drop: here "
-                    + $"{GovernsWord(r.Governs)} decides.",
+                    + $"{GovernsWord(r.Cable.Governs)} decides.",
             "fuse-protects-cable"
         );
         Term[] carries =
         [
-            T.Table("t", r.TableA, "A", $"{trial.Row.Size}, {practice}, typical", "ampacity"),
-            T.Table("f", r.AmbientFactor, "", $"at {Say.Number(r.AmbientC)} °C", "ampacity"),
+            T.Table("t", r.Carries.TableA, "A", $"{trial.Row.Size}, {practice}, typical", "ampacity"),
+            T.Table("f", r.Carries.AmbientFactor, "", $"at {Say.Number(r.Laid.AmbientC)} °C", "ampacity"),
             T.Table(
                 "b",
-                r.BundleFactor,
+                r.Carries.BundleFactor,
                 "",
                 input.BundledConductors == 1 ? "nothing touches" : $"{input.BundledConductors} touch",
                 "bundling"
             ),
-            T.You("m", r.Conductors, "", "in parallel", "/runs"),
+            T.You("m", r.Cable.Conductors, "", "in parallel", "/runs"),
             .. shared is null ? Array.Empty<Term>() : [T.You("u", shared.Factor, "", "unequal lengths", "/runs")],
         ];
         tape.Write(
-            at + "/ampacityA",
+            at + "/carries/ampacityA",
             $"what the cable carries here, {spec.Name}",
-            r.AmpacityA,
+            r.Carries.AmpacityA,
             "A",
             "6.3",
             shared is null ? "{t} × {f} × {b} × {m}" : "{t} × {f} × {b} × {m} × {u}",
@@ -239,100 +240,100 @@ internal static class RunWork
                 : $"The shortest of them takes {Say.Percent(shared.WorstShare)} of the current and must not be overloaded.",
             practice.Contains("metric") ? "cable-practice-metric" : "cable-practice-awg"
         );
-        var free = Cable.Temperature(trial.Row, r.DesignA, r.AmbientC, Bundled(input, trial.Conductors), trial.Conductors);
+        var free = Cable.Temperature(trial.Row, r.DesignA, r.Laid.AmbientC, Bundled(input, trial.Conductors), trial.Conductors);
         tape.Write(
-            at + "/conductorC",
+            at + "/carries/conductorC",
             $"temperature of the loaded copper, {spec.Name}",
-            r.ConductorC,
+            r.Carries.ConductorC,
             "°C",
             "6.1",
             free.Capped ? null : "{a} + ({i} − {r}) × ({I} ÷ ({t} × {b} × {m})) × ({I} ÷ ({t} × {b} × {m}))",
             [
-                T.Rule("a", r.AmbientC, "°C", "the place", "ambient"),
+                T.Rule("a", r.Laid.AmbientC, "°C", "the place", "ambient"),
                 T.Table("i", trial.Row.InsulationC, "°C", "insulation", "ampacity"),
                 T.Table("r", trial.Row.ReferenceC, "°C", "of the table", "ampacity"),
                 design,
-                T.Table("t", r.TableA, "A", trial.Row.Size, "ampacity"),
-                T.Table("b", r.BundleFactor, "", "touching", "bundling"),
-                T.You("m", r.Conductors, "", "in parallel", "/runs"),
+                T.Table("t", r.Carries.TableA, "A", trial.Row.Size, "ampacity"),
+                T.Table("b", r.Carries.BundleFactor, "", "touching", "bundling"),
+                T.You("m", r.Cable.Conductors, "", "in parallel", "/runs"),
             ],
             free.Capped ? "Held at what the insulation bears: the cable is overloaded or the place is too hot." : null,
             "ambient"
         );
-        var length = r.LengthPinned
-            ? T.You("L", r.LengthM, "m", shared is null ? spec.Ends : "harmonic mean of the lengths", "/runs")
-            : T.Assumed("L", r.LengthM, "m", "not measured yet");
+        var length = r.Laid.LengthPinned
+            ? T.You("L", r.Laid.LengthM, "m", shared is null ? spec.Ends : "harmonic mean of the lengths", "/runs")
+            : T.Assumed("L", r.Laid.LengthM, "m", "not measured yet");
         tape.Write(
-            at + "/oneWayOhm",
+            at + "/cable/oneWayOhm",
             $"resistance of the cable one way, {spec.Name}",
-            r.OneWayOhm,
+            r.Cable.OneWayOhm,
             "ohm",
             "6.1",
             "{r} ÷ 1000 × (1 + 0.00393 × ({T} − 20)) × {L} ÷ {m}",
             [
                 T.Table("r", trial.Row.Conductor.R20MilliohmPerM, "mΩ/m", trial.Row.Size, "conductors"),
-                T.Worked("T", r.ConductorC, "°C", "copper", at + "/conductorC"),
+                T.Worked("T", r.Carries.ConductorC, "°C", "copper", at + "/carries/conductorC"),
                 length,
-                T.You("m", r.Conductors, "", "in parallel", "/runs"),
+                T.You("m", r.Cable.Conductors, "", "in parallel", "/runs"),
             ]
         );
         tape.Write(
-            at + "/jointsOhm",
+            at + "/joints/ohm",
             $"resistance of the joints, {spec.Name}",
-            r.JointsOhm,
+            r.Joints.Ohm,
             "ohm",
             "6.2",
             "({n} × {b} + {k} × {f}) ÷ 1000",
             [
-                T.Assumed("n", r.BoltedJoints, "", "bolted connections, shunt"),
+                T.Assumed("n", r.Joints.Bolted, "", "bolted connections, shunt"),
                 T.Assumed("b", 0.1, "mΩ", "each, typical"),
-                T.Assumed("k", r.FuseJoints, "", "fuse and switch"),
+                T.Assumed("k", r.Joints.Fused, "", "fuse and switch"),
                 T.Assumed("f", 0.2, "mΩ", "each, typical"),
             ]
         );
         tape.Write(
-            at + "/dropV",
+            at + "/drop/v",
             $"drop over the loop, {spec.Name}",
-            r.DropV,
+            r.Drop.V,
             "V",
             "6.2",
             "{I} × (2 × {R} + {J})",
             [
                 design,
-                T.Worked("R", r.OneWayOhm, "ohm", "cable one way", at + "/oneWayOhm"),
-                T.Worked("J", r.JointsOhm, "ohm", "joints", at + "/jointsOhm"),
+                T.Worked("R", r.Cable.OneWayOhm, "ohm", "cable one way", at + "/cable/oneWayOhm"),
+                T.Worked("J", r.Joints.Ohm, "ohm", "joints", at + "/joints/ohm"),
             ]
         );
         tape.Write(
-            at + "/dropFraction",
+            at + "/drop/fraction",
             $"drop of the nominal volts, {spec.Name}",
-            r.DropFraction,
+            r.Drop.Fraction,
             "fraction",
             "6.2",
             "{d} ÷ {V}",
-            [T.Worked("d", r.DropV, "V", "over the loop", at + "/dropV"), Volts("V", spec.NominalV, "nominal", spec.NominalPointer)],
+            [T.Worked("d", r.Drop.V, "V", "over the loop", at + "/drop/v"), Volts("V", spec.NominalV, "nominal", spec.NominalPointer)],
             houseRule: "drop-limit-main"
         );
         tape.Write(
-            at + "/endV",
+            at + "/drop/endV",
             spec.LowPointer is null ? $"left at the end, {spec.Name}" : $"left at the end, the bank nearly empty, {spec.Name}",
-            r.EndV,
+            r.Drop.EndV,
             "V",
             "6.2",
             "{V} − {d}",
             [
                 Volts("V", spec.LowV, spec.LowPointer is null ? "converter’s output" : "under load, nearly empty", spec.LowPointer),
-                T.Worked("d", r.DropV, "V", "over the loop", at + "/dropV"),
+                T.Worked("d", r.Drop.V, "V", "over the loop", at + "/drop/v"),
             ]
         );
         tape.Write(
-            at + "/heatW",
+            at + "/drop/heatW",
             $"heat in the loop at full load, {spec.Name}",
-            r.HeatW,
+            r.Drop.HeatW,
             "W",
             "6.2",
             "{I} × {d}",
-            [design, T.Worked("d", r.DropV, "V", "over the loop", at + "/dropV")]
+            [design, T.Worked("d", r.Drop.V, "V", "over the loop", at + "/drop/v")]
         );
     }
 

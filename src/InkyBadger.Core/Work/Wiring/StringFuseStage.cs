@@ -43,11 +43,11 @@ public static class StringFuseStage
             w.Protection.Need(),
             w.Pack.Need()
         );
-        if (bank.Parallel == 1)
+        if (bank.Layout.Parallel == 1)
             return new Gap(Station.Cables, "/parallel", "one string alone needs no fuse of its own");
         var run = scene.Bank.Runs.FirstOrDefault(r => r.Id == Run.StringsId);
         var rule = RuleOf(scene.Rules.Word("fuse-each-string"));
-        var asked = rule == StringFuseRule.Always || rule == StringFuseRule.ThreeOrMore && bank.Parallel >= 3;
+        var asked = rule == StringFuseRule.Always || rule == StringFuseRule.ThreeOrMore && bank.Layout.Parallel >= 3;
         var fitted = run is null ? asked : !run.Fuse.Absent;
         var fuse = FuseClasses.AtVolts(
             FuseClasses.Get(run?.Fuse.Class is { } id && FuseClasses.Has(id) ? id : RunStage.AdvisedClass),
@@ -55,16 +55,16 @@ public static class StringFuseStage
         );
         // The fuse protects what lies between the string and the rail: a lead on bus bars, a jumper's size of copper on rails.
         var behind =
-            network.Style == WiringStyle.BusBars ? network.Lead
-            : bank.Series > 1 ? network.Jumper
-            : network.Link;
+            network.Wiring.Style == WiringStyle.BusBars ? network.Copper.Lead
+            : bank.Layout.Series > 1 ? network.Copper.Jumper
+            : network.Copper.Link;
         var strings = pack.Strings.Select(s => Of(s, behind.AmpacityA, main.DesignA)).ToList();
         var load = w.Currents.Value is { BankWorstA: > 0 } currents ? currents.BankWorstA : (double?)null;
         var wired = w.Wired.Need().InFault;
         var cellV = Chemistries.Get(bank.Unit.Chemistry).CellOpenV;
         // Alike in every string: the rating of the one that carries most.
         var own = StringFuses
-            .Work(wired, strings, fuse, StringFuseRule.Always, bank.Cells, cellV, protection.GreatestChargingV, load)
+            .Work(wired, strings, fuse, StringFuseRule.Always, bank.Layout.Cells, cellV, protection.GreatestChargingV, load)
             .Strings!;
         var advised = own.Any(f => f.RatingA is null) ? null : own.Max(f => f.RatingA);
         var judged = (run?.Fuse.RatingA ?? advised) is { } rating
@@ -87,7 +87,7 @@ public static class StringFuseStage
             judged.All(f => f.Fails.Count == 0)
         );
         if (scene.Tape is { } tape)
-            WriteWorking(tape, result, protection, network.CeilingA is not null);
+            WriteWorking(tape, result, protection, network.Ceiling.Amps is not null);
         return result;
     }
 
@@ -116,8 +116,8 @@ public static class StringFuseStage
                 "7.3",
                 null,
                 [
-                    T.Worked("s", null, "fraction", "its share", $"/network/shares/{i}"),
-                    .. limited ? [T.Worked("c", null, "A", "ceiling", "/network/ceilingA")] : Array.Empty<Term>(),
+                    T.Worked("s", null, "fraction", "its share", $"/network/strings/shares/{i}"),
+                    .. limited ? [T.Worked("c", null, "A", "ceiling", "/network/ceiling/amps")] : Array.Empty<Term>(),
                     T.Worked("I", null, "A", "full load", "/mainRun/designA"),
                 ],
                 "Its share of the bank’s ceiling, but never more than the whole bank is asked for, or, if more, what it carries "
@@ -143,7 +143,7 @@ public static class StringFuseStage
                 "A",
                 "5.4",
                 null,
-                [T.Worked("U", protection.OpenV, "V", "open circuit", "/protection/openV")],
+                [T.Worked("U", protection.Short.OpenV, "V", "open circuit", "/protection/short/openV")],
                 "The network of the other strings, at their open-circuit volts, into a short at this string’s fuse."
             );
         }

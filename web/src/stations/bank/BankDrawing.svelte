@@ -18,38 +18,38 @@
   const run = $derived(e.mainRun)
   // What is tried on the bank: another load, a string out.
   const tried = $derived(bench.currents)
-  const flow = $derived(tried ?? n.stringCurrentsA)
+  const flow = $derived(tried ?? n.strings.amps)
   /** Amperes of a rail's links as they are looked at: what the strings beyond give. For the drawing only, never printed. */
   const railFlow = (rail: 'positive' | 'negative', after: number) => {
-    if (tried === null) return (rail === 'positive' ? n.positiveLinksA : n.negativeLinksA)[after - 1]
-    const beyond = rail === 'negative' && n.style === 'diagonal' ? flow.slice(0, after) : flow.slice(after)
+    if (tried === null) return (rail === 'positive' ? n.links.positiveA : n.links.negativeA)[after - 1]
+    const beyond = rail === 'negative' && n.wiring.style === 'diagonal' ? flow.slice(0, after) : flow.slice(after)
     return Math.abs(beyond.reduce((sum, a) => sum + a, 0))
   }
   const share = $derived(
-    tried === null || n.currentA === 0 ? 1 : Math.abs(flow.reduce((sum, a) => sum + a, 0)) / n.currentA,
+    tried === null || n.strings.bankA === 0 ? 1 : Math.abs(flow.reduce((sum, a) => sum + a, 0)) / n.strings.bankA,
   )
   const indexOf = (kind: string, rail: string, after: number, string = after) =>
-    n.conductors.findIndex((c) => c.kind === kind && c.rail === rail && c.after === after && c.string === string)
+    n.copper.placed.findIndex((c) => c.kind === kind && c.rail === rail && c.after === after && c.string === string)
 
   const [MARGIN, LEADS] = [16, 84]
   // Up to sixteen strings stand side by side on a desk; beyond, or on a phone, the drawing alone scrolls.
-  const closest = $derived(bank.parallel > 16 ? 56 : bank.parallel > 12 ? 50 : 64)
-  const least = $derived(bank.parallel * closest + MARGIN + LEADS)
-  const pitch = $derived(Math.max(closest, (width - MARGIN - LEADS) / bank.parallel))
+  const closest = $derived(bank.layout.parallel > 16 ? 56 : bank.layout.parallel > 12 ? 50 : 64)
+  const least = $derived(bank.layout.parallel * closest + MARGIN + LEADS)
+  const pitch = $derived(Math.max(closest, (width - MARGIN - LEADS) / bank.layout.parallel))
   const roomy = $derived(pitch >= 150)
   const box = $derived(Math.min(72, pitch - 14))
-  const many = $derived(bank.series > 8)
+  const many = $derived(bank.layout.series > 8)
   // Bus bars stand off the units by the length their leads are drawn with.
   const OFF = 22
-  const bars = $derived(n.style === 'bus-bars')
+  const bars = $derived(n.wiring.style === 'bus-bars')
   const [railTop, railBottom] = $derived([36, height - 40])
   const [top, bottom] = $derived(bars ? [railTop + OFF, railBottom - OFF] : [railTop, railBottom])
-  const pxPerMm = $derived(step125(22 / diameterMm(Math.max(n.link.areaMm2, run?.areaMm2 ?? 1))))
+  const pxPerMm = $derived(step125(22 / diameterMm(Math.max(n.copper.link.areaMm2, run?.cable.areaMm2 ?? 1))))
   const thick = (area: number) => diameterMm(area) * pxPerMm
-  const mainThick = $derived(run?.areaMm2 ? thick(run.areaMm2) : 3)
-  const linkThick = $derived(thick(n.link.areaMm2))
+  const mainThick = $derived(run?.cable.areaMm2 ? thick(run.cable.areaMm2) : 3)
+  const linkThick = $derived(thick(n.copper.link.areaMm2))
   const strings = $derived(
-    Array.from({ length: bank.parallel }, (_, i) => ({
+    Array.from({ length: bank.layout.parallel }, (_, i) => ({
       i,
       name: stringName(i + 1),
       x: width - LEADS - (i + (roomy ? 0.78 : 0.5)) * pitch + (roomy ? 0 : 0),
@@ -61,28 +61,28 @@
   )
   const near = $derived(strings[0].x + side)
   const far = $derived(strings.at(-1)!.x + side)
-  const rows = $derived(many ? 1 : bank.series)
+  const rows = $derived(many ? 1 : bank.layout.series)
   const each = $derived((bottom - top) / rows)
   /** The unit that stands at a place: the bank's own, or another one. */
   const itemAt = (string: number, unit: number) =>
     session.bank!.positions.find((p) => p.string === string && p.unit === unit)?.item ?? bank.unit
   const allows = (item: typeof bank.unit) => item.bms?.continuousA ?? item.continuousA ?? null
   const limitOf = (string: number) =>
-    Array.from({ length: bank.series }, (_, u) => allows(itemAt(string, u + 1))).reduce(
+    Array.from({ length: bank.layout.series }, (_, u) => allows(itemAt(string, u + 1))).reduce(
       (a, b) => (a === null ? b : b === null ? a : Math.min(a, b)),
       null as number | null,
     )
-  const limit = $derived(limitOf(bank.parallel))
-  const fullOf = (string: number) => limitOf(string) ?? Math.max(...n.stringCurrentsA, 1) * 1.2
-  const mainShare = $derived(run?.ampacityA ? (run.designA / run.ampacityA) * share : 0)
-  const jumperShare = (amps: number) => (n.jumper.ampacityA > 0 ? amps / n.jumper.ampacityA : 0)
-  const linkShare = (amps: number) => (n.link.ampacityA > 0 ? amps / n.link.ampacityA : 0)
+  const limit = $derived(limitOf(bank.layout.parallel))
+  const fullOf = (string: number) => limitOf(string) ?? Math.max(...n.strings.amps, 1) * 1.2
+  const mainShare = $derived(run?.carries.ampacityA ? (run.designA / run.carries.ampacityA) * share : 0)
+  const jumperShare = (amps: number) => (n.copper.jumper.ampacityA > 0 ? amps / n.copper.jumper.ampacityA : 0)
+  const linkShare = (amps: number) => (n.copper.link.ampacityA > 0 ? amps / n.copper.link.ampacityA : 0)
   /** Places to point at: rail links, leads, jumpers. */
   const hits = $derived.by(() => {
     const list: { index: number; x: number; y: number; w: number; h: number; label: string }[] = []
     const add = (index: number, x: number, y: number, w: number, h: number) => {
       if (index < 0) return
-      const c = n.conductors[index]
+      const c = n.copper.placed[index]
       list.push({
         index,
         x,
@@ -93,12 +93,12 @@
       })
     }
     for (const s of strings) {
-      if (s.i > 0 && n.style !== 'bus-bars') {
+      if (s.i > 0 && n.wiring.style !== 'bus-bars') {
         const to = strings[s.i - 1].x
         add(indexOf('link', 'positive', s.i), s.x + side + 12, top - 12, Math.max(12, to - s.x - 24), 24)
         add(indexOf('link', 'negative', s.i), s.x + side + 12, bottom - 12, Math.max(12, to - s.x - 24), 24)
       }
-      if (n.style === 'bus-bars') {
+      if (n.wiring.style === 'bus-bars') {
         add(indexOf('lead', 'positive', s.i + 1), s.x + side - 12, top - OFF + 4, 24, 14)
         add(indexOf('lead', 'negative', s.i + 1), s.x + side - 12, bottom + 4, 24, 14)
       }
@@ -113,7 +113,7 @@
 
 <Drawing name={e.headlines.bank} bind:height fill bind:width {least}>
   <!-- Rails, or bus bars with a lead to each string. -->
-  {#if n.style === 'bus-bars'}
+  {#if n.wiring.style === 'bus-bars'}
     {#each [railTop, railBottom] as y (y)}
       <rect
         x={far - 16}
@@ -127,15 +127,15 @@
     {/each}
     {#each strings as s (s.i)}
       {#each [{ from: railTop + 6, to: top, rail: 'positive' }, { from: bottom, to: railBottom - 6, rail: 'negative' }] as l (l.rail)}
-        {@const c = n.conductors[indexOf('lead', l.rail, s.i + 1)]}
+        {@const c = n.copper.placed[indexOf('lead', l.rail, s.i + 1)]}
         <Copper
           x1={s.x + side}
           y1={l.from}
           x2={s.x + side}
           y2={l.to}
-          thick={Math.min(14, thick(n.lead.areaMm2))}
+          thick={Math.min(14, thick(n.copper.lead.areaMm2))}
           share={c && c.ampacityA > 0 ? Math.abs(flow[s.i]) / c.ampacityA : 0}
-          title="{n.lead.size}, {say(n.lead.lengthM, 'm')}"
+          title="{n.copper.lead.size}, {say(n.copper.lead.lengthM, 'm')}"
         />
       {/each}
     {/each}
@@ -149,7 +149,7 @@
         y2={top}
         thick={linkThick}
         share={linkShare(railFlow('positive', s.i))}
-        title="{n.link.size}, {say(n.link.lengthM, 'm')}"
+        title="{n.copper.link.size}, {say(n.copper.link.lengthM, 'm')}"
       />
       <Copper
         x1={s.x + side}
@@ -158,7 +158,7 @@
         y2={bottom}
         thick={linkThick}
         share={linkShare(railFlow('negative', s.i))}
-        title="{n.link.size}, {say(n.link.lengthM, 'm')}"
+        title="{n.copper.link.size}, {say(n.copper.link.lengthM, 'm')}"
       />
     {/each}
   {/if}
@@ -169,10 +169,10 @@
     x2={edge}
     y2={railTop}
     thick={mainThick}
-    conductors={run?.conductors ?? 1}
+    conductors={run?.cable.conductors ?? 1}
     share={mainShare}
   />
-  {#if n.style === 'diagonal' && bank.parallel > 1}
+  {#if n.wiring.style === 'diagonal' && bank.layout.parallel > 1}
     <path
       d="M{far} {bottom} V{low + 7} H{edge}"
       fill="none"
@@ -192,7 +192,7 @@
       x2={edge}
       y2={railBottom}
       thick={mainThick}
-      conductors={run?.conductors ?? 1}
+      conductors={run?.cable.conductors ?? 1}
       share={mainShare}
     />
   {/if}
@@ -208,9 +208,9 @@
           y1={top + (r + 1) * each - 24}
           x2={s.x + side}
           y2={top + (r + 1) * each + 24}
-          thick={Math.min(14, thick(n.jumper.areaMm2))}
+          thick={Math.min(14, thick(n.copper.jumper.areaMm2))}
           share={jumperShare(amps)}
-          title="jumper {n.jumper.size}"
+          title="jumper {n.copper.jumper.size}"
         />
       {/each}
     {/if}
@@ -233,12 +233,12 @@
         onkeydown={() => {}}
       />
       {#if many}
-        {#each Array.from({ length: bank.series - 1 }, (_, c) => c) as c (c)}
+        {#each Array.from({ length: bank.layout.series - 1 }, (_, c) => c) as c (c)}
           <line
             x1={s.x - box / 2}
             x2={s.x + box / 2}
-            y1={y1 + ((c + 1) * (y2 - y1)) / bank.series}
-            y2={y1 + ((c + 1) * (y2 - y1)) / bank.series}
+            y1={y1 + ((c + 1) * (y2 - y1)) / bank.layout.series}
+            y2={y1 + ((c + 1) * (y2 - y1)) / bank.layout.series}
             stroke="var(--hair)"
           />
         {/each}
@@ -310,14 +310,14 @@
         height={Math.min(1, amps / full) * (b2 - b1)}
         fill={amps > full * 1.000001 ? 'var(--ink)' : 'var(--copper)'}
       />
-      {#if bank.parallel > 1}
-        {@const even = b2 - ((n.evenShare * n.currentA) / full) * (b2 - b1)}
+      {#if bank.layout.parallel > 1}
+        {@const even = b2 - ((n.strings.evenShare * n.strings.bankA) / full) * (b2 - b1)}
         <line x1={bx - 4} x2={bx + 17} y1={even} y2={even} stroke="var(--ink)" stroke-width="2" />
       {/if}
       {@const my = (b1 + b2) / 2}
       {#if tried === null}
         <FigText
-          ptr="/network/shares/{s.i}"
+          ptr="/network/strings/shares/{s.i}"
           unit="fraction"
           label="string {s.name}’s share"
           x={bx + 22}
@@ -325,7 +325,7 @@
           size={pitch > 190 ? 24 : 19}
         />
         <FigText
-          ptr="/network/stringCurrentsA/{s.i}"
+          ptr="/network/strings/amps/{s.i}"
           unit="A"
           label="string {s.name} at full load"
           x={bx + 22}
@@ -341,13 +341,13 @@
           >{/if}
       {/if}
       <text x={bx + 22} y={my + 36} class="faint">string {s.name}</text>
-      {#if s.i === bank.parallel - 1 && limit !== null}
+      {#if s.i === bank.layout.parallel - 1 && limit !== null}
         <text x={bx + 20} y={b1 + 9} class="faint">{bank.unit.bms ? 'BMS' : 'unit'} {say(limit, 'rating')}</text>
       {/if}
     {:else}
       {#if tried === null}
         <FigText
-          ptr="/network/stringCurrentsA/{s.i}"
+          ptr="/network/strings/amps/{s.i}"
           unit="A"
           label="string {s.name} at full load"
           x={s.x}
@@ -361,11 +361,11 @@
         >
       {/if}
     {/if}
-    {#if s.i > 0 && n.style !== 'bus-bars'}
+    {#if s.i > 0 && n.wiring.style !== 'bus-bars'}
       {@const mx = (s.x + strings[s.i - 1].x) / 2}
       {#if pitch > 84 && tried === null}
         <FigText
-          ptr="/network/positiveLinksA/{s.i - 1}"
+          ptr="/network/links/positiveA/{s.i - 1}"
           unit="A"
           label="link {stringName(s.i)} to {s.name}, positive"
           x={mx}
@@ -373,9 +373,9 @@
           anchor="middle"
           size={14}
         />
-        {#if roomy && n.style === 'diagonal'}
+        {#if roomy && n.wiring.style === 'diagonal'}
           <FigText
-            ptr="/network/negativeLinksA/{s.i - 1}"
+            ptr="/network/links/negativeA/{s.i - 1}"
             unit="A"
             label="link {stringName(s.i)} to {s.name}, negative"
             x={mx}
@@ -424,12 +424,12 @@
   {/each}
   <text x={edge} y={railTop + mainThick / 2 + 15} text-anchor="end" class="faint">to the fuse</text>
   <text x={edge} y={railBottom - mainThick / 2 - 7} text-anchor="end" class="faint">to the shunt</text>
-  {#if bank.parallel > 1 && roomy}
+  {#if bank.layout.parallel > 1 && roomy}
     <text x={MARGIN} y={height - 4} class="faint"
-      >{n.style === 'bus-bars'
-        ? `leads ${n.lead.size}, ${say(n.lead.lengthM, 'm')}`
-        : `links ${n.link.size}, ${say(n.link.lengthM, 'm')}`}; {pxPerMm} px a mm; bright core: share of its ampacity in use;
-      bar: share of what a unit allows, tick: even share</text
+      >{n.wiring.style === 'bus-bars'
+        ? `leads ${n.copper.lead.size}, ${say(n.copper.lead.lengthM, 'm')}`
+        : `links ${n.copper.link.size}, ${say(n.copper.link.lengthM, 'm')}`}; {pxPerMm} px a mm; bright core: share of its
+      ampacity in use; bar: share of what a unit allows, tick: even share</text
     >
   {/if}
 </Drawing>

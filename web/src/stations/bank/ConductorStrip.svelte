@@ -17,7 +17,7 @@
   const at = $derived(placed.findIndex((p) => p.rail === c.rail && p.string === c.string && p.after === c.after))
   const own = $derived(at >= 0 ? placed[at] : null)
   const sizes = $derived(
-    session.reference!.practices.find((p) => p.id === session.result?.mainRun?.practice)?.sizes ?? [],
+    session.reference!.practices.find((p) => p.id === session.result?.mainRun?.laid.practice)?.sizes ?? [],
   )
 
   function put(change: { lengthM?: number | null; size?: string | null }, commit = false) {
@@ -53,10 +53,10 @@
 <div class="strip" data-testid="conductor">
   <b class="name">{conductorName(c)}</b>
   <span class="figs"
-    ><Fig ptr="/network/conductors/{index}/amps" unit="A" label="{conductorName(c)} at full load" size={17} />
+    ><Fig ptr="/network/copper/placed/{index}/amps" unit="A" label="{conductorName(c)} at full load" size={17} />
     <span class="note">of {say(c.ampacityA, 'A')}</span>
-    <Fig ptr="/network/conductors/{index}/dropV" unit="V" label="lost over it" size={15} />
-    <Fig ptr="/network/conductors/{index}/heatW" unit="W" label="heat in it" size={15} /></span
+    <Fig ptr="/network/copper/placed/{index}/dropV" unit="V" label="lost over it" size={15} />
+    <Fig ptr="/network/copper/placed/{index}/heatW" unit="W" label="heat in it" size={15} /></span
   >
   <TypedField
     label="length"

@@ -16,18 +16,18 @@
   })
 </script>
 
-{#if bench.result && session.result?.network && session.result.network.survivesA !== null}
+{#if bench.result && session.result?.network && session.result.network.oneOut.survivesA !== null}
   <section class="drops" aria-labelledby="drops-title">
     <h3 id="drops-title" class="font-bold text-[13.5px]">What if one drops out</h3>
     <p class="note" data-testid="survives">
       Any one string may go up to
       <Fig
-        ptr="/network/survivesA"
+        ptr="/network/oneOut/survivesA"
         unit="A"
         label="any one string may drop out up to"
         size={15}
-      />{#if session.result?.network?.survivesAcW}, <Fig
-          ptr="/network/survivesAcW"
+      />{#if session.result?.network?.oneOut.survivesAcW}, <Fig
+          ptr="/network/oneOut/survivesAcW"
           unit="W"
           label="the same as AC watts"
           size={15}

@@ -6,8 +6,8 @@
   import Takeoffs from './Takeoffs.svelte'
 </script>
 
-{#if bench.conductor !== null && session.result?.network?.conductors[bench.conductor]}
-  <ConductorStrip c={session.result.network.conductors[bench.conductor]} index={bench.conductor} />
+{#if bench.conductor !== null && session.result?.network?.copper.placed[bench.conductor]}
+  <ConductorStrip c={session.result.network.copper.placed[bench.conductor]} index={bench.conductor} />
 {/if}
 <Takeoffs />
 <DropOuts />

@@ -25,7 +25,7 @@
     }))
     return unit && !all.some((u) => u.key === unit.key) ? [{ value: unit.key, text: unit.name }, ...listed] : listed
   })
-  const sizes = $derived(session.reference!.practices.find((p) => p.id === e?.mainRun?.practice)?.sizes ?? [])
+  const sizes = $derived(session.reference!.practices.find((p) => p.id === e?.mainRun?.laid.practice)?.sizes ?? [])
 
   let stock = $state(false)
 
@@ -53,7 +53,7 @@
   }
 
   const words = { energy: 'energy', 'c-rate': 'the C-rate', bms: 'the BMS' }
-  const link = $derived(n?.style === 'bus-bars' ? 'lead' : 'link')
+  const link = $derived(n?.wiring.style === 'bus-bars' ? 'lead' : 'link')
 </script>
 
 <div class="controls">
@@ -61,42 +61,42 @@
     label="unit"
     value={unit?.key ?? null}
     {options}
-    advised={b?.advisedUnitName ?? ''}
+    advised={b?.choice.advisedName ?? ''}
     width="222px"
     path="/unit"
     onpick={pick}
   />
   <button type="button" class="btn btn-outline btn-xs stock" onclick={() => (stock = true)}>Stock</button>
-  <QuantityField label="in series" kind="count" path="/series" advised={b?.advisedSeries ?? null} width="58px" />
+  <QuantityField label="in series" kind="count" path="/series" advised={b?.layout.advisedSeries ?? null} width="58px" />
   <QuantityField
     label="strings"
     kind="count"
     path="/parallel"
-    advised={b?.advisedParallel ?? b?.parallel ?? null}
+    advised={b?.layout.advisedParallel ?? b?.layout.parallel ?? null}
     width="58px"
   />
-  {#if n && b && b.series > 1}
+  {#if n && b && b.layout.series > 1}
     <QuantityField
       label="jumpers"
       kind="length"
       path="/wiring/jumper/lengthM"
-      advised={n.jumper.lengthM}
+      advised={n.copper.jumper.lengthM}
       width="68px"
     />
   {/if}
-  {#if n && b && b.parallel > 1}
+  {#if n && b && b.layout.parallel > 1}
     <QuantityField
       label="{link} length"
       kind="length"
       path="/wiring/{link}/lengthM"
-      advised={n[link].lengthM}
+      advised={n.copper[link].lengthM}
       width="68px"
     />
     <ChoiceField
       label="{link} size"
       value={session.bank!.wiring[link]?.size ?? null}
       options={sizes.map((s) => ({ value: s.size, text: s.size }))}
-      advised={n[link].size}
+      advised={n.copper[link].size}
       width="148px"
       path="/wiring/{link}/size"
       onpick={(size) => session.edit({ path: `~/wiring/${link}/size`, value: size }, true)}
@@ -114,54 +114,55 @@
   <div class="mt-1.5">
     <Figures
       items={[
-        { ptr: '/bank/usableWh', unit: 'Wh', label: 'usable', testid: 'usable-wh' },
-        { ptr: '/bank/hoursAtMean', unit: 'h', label: 'lasts, as the day goes', testid: 'hours-mean' },
-        { ptr: '/bank/hoursAtPeak', unit: 'h', label: 'with the most on', testid: 'hours-peak' },
-        { ptr: '/bank/nominalV', unit: 'V', label: 'real volts', testid: 'bank-v' },
-        { ptr: '/bank/ah', unit: 'Ah', label: 'at those volts', testid: 'bank-ah' },
+        { ptr: '/bank/holds/usableWh', unit: 'Wh', label: 'usable', testid: 'usable-wh' },
+        { ptr: '/bank/lasts/hoursAtMean', unit: 'h', label: 'lasts, as the day goes', testid: 'hours-mean' },
+        { ptr: '/bank/lasts/hoursAtPeak', unit: 'h', label: 'with the most on', testid: 'hours-peak' },
+        { ptr: '/bank/holds/nominalV', unit: 'V', label: 'real volts', testid: 'bank-v' },
+        { ptr: '/bank/holds/ah', unit: 'Ah', label: 'at those volts', testid: 'bank-ah' },
         {
-          ptr: '/network/allowsAcW',
+          ptr: '/network/ceiling/allowsAcW',
           unit: 'W',
           label: b.unit.bms ? 'BMS allows, AC' : 'units allow, AC',
           testid: 'allows-ac',
         },
-        ...(n?.ceilingA && n.idealA && b.parallel > 1
+        ...(n?.ceiling.amps && n.ceiling.idealA && b.layout.parallel > 1
           ? [
               {
-                ptr: '/network/ceilingA',
+                ptr: '/network/ceiling/amps',
                 unit: 'A',
                 label: 'ceiling',
-                note: `of ${num(n.idealA)} A shared evenly`,
+                note: `of ${num(n.ceiling.idealA)} A shared evenly`,
                 testid: 'ceiling-a',
               },
             ]
           : []),
         { ptr: '/bank/massKg', unit: 'kg', label: 'mass' },
-        ...(b.peukertK === null
+        ...(b.lasts.peukertK === null
           ? []
-          : [{ ptr: '/bank/peukertK', unit: '', label: 'Peukert’s exponent', testid: 'peukert' }]),
+          : [{ ptr: '/bank/lasts/peukertK', unit: '', label: 'Peukert’s exponent', testid: 'peukert' }]),
       ]}
     />
   </div>
-  {#if b.sizing}
-    {@const s = b.sizing}
+  {#if b.need.sizing}
+    {@const s = b.need.sizing}
     <p class="note mt-0.5" data-testid="sizing">
-      Energy asks for <Fig ptr="/bank/sizing/parallelByEnergy" unit="" label="strings by energy" size={14} />
+      Energy asks for <Fig ptr="/bank/need/sizing/parallelByEnergy" unit="" label="strings by energy" size={14} />
       {s.parallelByEnergy === 1 ? 'string' : 'strings'}{#if s.parallelByCRate !== null}, the C-rate for <Fig
-          ptr="/bank/sizing/parallelByCRate"
+          ptr="/bank/need/sizing/parallelByCRate"
           unit=""
           label="strings by C-rate"
           size={14}
         />{/if}{#if s.parallelByBms !== null}, the BMS for <Fig
-          ptr="/bank/sizing/parallelByBms"
+          ptr="/bank/need/sizing/parallelByBms"
           unit=""
           label="strings by BMS"
           size={14}
         />{/if}: <b>{words[s.governs]} governs</b>, {s.units}
-      {s.units === 1 ? 'unit' : 'units'} needed, {b.units} here.
-      {#if s.ahRate !== null && b.neededAh !== null}
-        By energy <Fig ptr="/bank/sizing/ahEnergy" unit="Ah" label="ampere-hours by energy" size={14} />, by the C-rate
-        <Fig ptr="/bank/sizing/ahRate" unit="Ah" label="ampere-hours by C-rate" size={14} />.
+      {s.units === 1 ? 'unit' : 'units'} needed, {b.layout.units} here.
+      {#if s.ahRate !== null && b.need.ah !== null}
+        By energy <Fig ptr="/bank/need/sizing/ahEnergy" unit="Ah" label="ampere-hours by energy" size={14} />, by the
+        C-rate
+        <Fig ptr="/bank/need/sizing/ahRate" unit="Ah" label="ampere-hours by C-rate" size={14} />.
       {/if}
     </p>
   {/if}
@@ -171,19 +172,19 @@
       <LoadSlider />
       <AsTable
         heads={['string', 'share', 'at full load']}
-        rows={n.shares.map((_, i) => ({
+        rows={n.strings.shares.map((_, i) => ({
           label: stringName(i + 1),
           cells: [
-            { ptr: `/network/shares/${i}`, unit: 'fraction', label: `string ${stringName(i + 1)}’s share` },
-            { ptr: `/network/stringCurrentsA/${i}`, unit: 'A', label: `string ${stringName(i + 1)} at full load` },
+            { ptr: `/network/strings/shares/${i}`, unit: 'fraction', label: `string ${stringName(i + 1)}’s share` },
+            { ptr: `/network/strings/amps/${i}`, unit: 'A', label: `string ${stringName(i + 1)} at full load` },
           ],
         }))}
       />
     </div>
   {/if}
   <p class="caution">
-    A battery cannot be switched off: rings off, insulated tools, cover each positive. {#if b.parallel > 1}Join strings
-      only at equal rest voltage, within 0.05 V for each 12 V.{/if}
+    A battery cannot be switched off: rings off, insulated tools, cover each positive. {#if b.layout.parallel > 1}Join
+      strings only at equal rest voltage, within 0.05 V for each 12 V.{/if}
   </p>
 {:else}
   <p class="note mt-3">{e?.because.bank ?? 'Choose a unit'}. With loads entered, one is advised.</p>

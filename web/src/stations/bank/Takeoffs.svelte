@@ -7,15 +7,15 @@
   type Network = NonNullable<Evaluation['banks'][number]['network']>
   const network = $derived(session.result?.network ?? null) as Network | null
   const names = { 'same-end': 'Same end', diagonal: 'Diagonal', 'bus-bars': 'Bus bars', rails: 'Own' }
-  const advised = $derived(network ? names[network.advisedStyle] : '')
+  const advised = $derived(network ? names[network.wiring.advised] : '')
 </script>
 
-{#if network && network.shares.length > 1}
+{#if network && network.strings.shares.length > 1}
   <section aria-label="Where the leads leave the bank" class="mb-3">
     <h3 class="font-bold text-[13.5px] mb-1.5">Where the leads leave the bank</h3>
     <div class="flex flex-col gap-1.5">
-      {#each network.styles as s (s.style)}
-        {@const on = s.style === network.style}
+      {#each network.wiring.styles as s (s.style)}
+        {@const on = s.style === network.wiring.style}
         <button
           type="button"
           class={['style', on && 'on']}
@@ -54,7 +54,7 @@
         </button>
       {/each}
     </div>
-    {#if network.stylePinned}
+    {#if network.wiring.pinned}
       <button
         type="button"
         class="link-copper text-[12.5px] min-h-6 mt-1"

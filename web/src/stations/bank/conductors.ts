@@ -1,7 +1,7 @@
 import type { Evaluation } from '../../api/client'
 import { stringName } from '../../ui/quantity'
 
-export type PlacedAmps = NonNullable<Evaluation['banks'][number]['network']>['conductors'][number]
+export type PlacedAmps = NonNullable<Evaluation['banks'][number]['network']>['copper']['placed'][number]
 
 /** A conductor as one would call it. */
 export function conductorName(c: PlacedAmps): string {

@@ -6,13 +6,13 @@ export const station: StationData = {
   id: 'bank',
   number: 4,
   name: 'Bank',
-  leads: ['/network/worstA', '/bank/usableWh'],
+  leads: ['/network/strings/worstA', '/bank/holds/usableWh'],
   along: 1,
   live: (e) => {
     if (!e.bank) return line('choose a unit')
-    const form = `${e.bank.series}S${e.bank.parallel}P`
-    return e.network && e.bank.parallel > 1
-      ? line(`${form}, worst string`, say(e.network.worstShare, 'fraction'))
-      : line(`${form},`, say(e.bank.usableWh, 'Wh'), 'usable')
+    const form = `${e.bank.layout.series}S${e.bank.layout.parallel}P`
+    return e.network && e.bank.layout.parallel > 1
+      ? line(`${form}, worst string`, say(e.network.strings.worstShare, 'fraction'))
+      : line(`${form},`, say(e.bank.holds.usableWh, 'Wh'), 'usable')
   },
 }

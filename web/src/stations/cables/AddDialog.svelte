@@ -82,7 +82,7 @@
           ...blank('inverter'),
           from: 'bus',
           to: 'inverter',
-          lengthM: Number((e!.mainRun!.lengthM - bus.atM).toFixed(3)) || 1,
+          lengthM: Number((e!.mainRun!.laid.lengthM - bus.atM).toFixed(3)) || 1,
         },
       },
     ]
@@ -259,7 +259,7 @@
             <ChoiceField
               label="size"
               value={docOf('bonding').size}
-              options={(session.reference!.practices.find((p) => p.id === e!.mainRun?.practice)?.sizes ?? []).map(
+              options={(session.reference!.practices.find((p) => p.id === e!.mainRun?.laid.practice)?.sizes ?? []).map(
                 (x) => ({
                   value: x.size,
                   text: x.size,

@@ -8,7 +8,9 @@
   /** The other runs as number lines to one scale: load filled, fuse as a stroke, copper as the outline. Pressing one takes it in hand. */
   const circuits = $derived(session.result?.circuits ?? [])
   const most = $derived(
-    stepUp125(Math.max(1, ...circuits.flatMap((c) => [c.run.designA, c.run.ratingA ?? 0, c.run.ampacityA ?? 0]))),
+    stepUp125(
+      Math.max(1, ...circuits.flatMap((c) => [c.run.designA, c.run.fuse.ratingA ?? 0, c.run.carries.ampacityA ?? 0])),
+    ),
   )
   const at = (amps: number) => Math.min(100, (amps / most) * 100)
   const short = (amps: number) => num(amps, amps < 10 ? 1 : 0)
@@ -37,21 +39,22 @@
           >
             <span class="ends"
               ><span class="name"
-                >{#if !c.fuse.fits || !r.size}<Mark kind="wrong" size={9} />{/if}
+                >{#if !c.fuse.fits || !r.cable.size}<Mark kind="wrong" size={9} />{/if}
                 {c.from === 'bus' ? '+ bus' : c.from.charAt(0).toUpperCase() + c.from.slice(1)} to {c.to === 'bus'
                   ? '+ bus'
                   : c.to}</span
-              ><span class="size">{r.size ? sizeName(r.size, r.conductors) : 'no cable'}</span></span
+              ><span class="size">{r.cable.size ? sizeName(r.cable.size, r.cable.conductors) : 'no cable'}</span></span
             >
             <span class="bar" aria-hidden="true">
-              <span class="copper" style:width="{at(r.ampacityA ?? 0)}%"></span>
-              <span class={['load', r.designA > (r.ampacityA ?? 0) && 'over']} style:width="{at(r.designA)}%"></span>
-              {#if r.ratingA}<span class="fuse" style:left="{at(r.ratingA)}%"></span>{/if}
+              <span class="copper" style:width="{at(r.carries.ampacityA ?? 0)}%"></span>
+              <span class={['load', r.designA > (r.carries.ampacityA ?? 0) && 'over']} style:width="{at(r.designA)}%"
+              ></span>
+              {#if r.fuse.ratingA}<span class="fuse" style:left="{at(r.fuse.ratingA)}%"></span>{/if}
             </span>
             <span class="fig amps"
               ><span><span class="sr-only">load </span>{short(r.designA)}</span><span
-                >{r.ratingA ? `${num(r.ratingA, r.ratingA % 1 ? 1 : 0)} fuse` : 'no fuse'}</span
-              ><span><span class="sr-only">copper </span>{short(r.ampacityA ?? 0)} A</span></span
+                >{r.fuse.ratingA ? `${num(r.fuse.ratingA, r.fuse.ratingA % 1 ? 1 : 0)} fuse` : 'no fuse'}</span
+              ><span><span class="sr-only">copper </span>{short(r.carries.ampacityA ?? 0)} A</span></span
             >
             {#if !c.fuse.fits}<span class="sr-only">wrong</span>{/if}
           </button>

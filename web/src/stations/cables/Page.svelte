@@ -37,11 +37,11 @@
   <div class="lead">
     <p class="note" data-testid="run-in-hand">
       <b>{view.name}</b>{#if view.circuit}, {view.circuit.from} to {view.circuit.to}: {say(r.designA, 'A')}, {view
-          .circuit.why}{/if}{r.sizePinned
+          .circuit.why}{/if}{r.cable.pinned
         ? ', size chosen by you'
-        : r.governs
-          ? `, ${governs[r.governs]}`
-          : ''}{r.ratingPinned ? ', fuse chosen by you' : ''}.
+        : r.cable.governs
+          ? `, ${governs[r.cable.governs]}`
+          : ''}{r.fuse.ratingPinned ? ', fuse chosen by you' : ''}.
     </p>
     <span class="dialogs">
       <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'sizes')}
@@ -61,27 +61,27 @@
     <Figures
       items={[
         {
-          ptr: `${view.ptr}/ratingA`,
+          ptr: `${view.ptr}/fuse/ratingA`,
           unit: 'rating',
           label: view.main ? 'main fuse' : 'fuse',
-          note: r.fuseLabel.split(',')[0],
+          note: r.fuse.label.split(',')[0],
           testid: 'fuse-rating',
         },
         {
-          ptr: `${view.ptr}/areaMm2`,
+          ptr: `${view.ptr}/cable/areaMm2`,
           unit: 'mm2',
           label: view.main ? 'main cable' : 'cable',
           note:
-            r.size && session.units === 'imperial'
-              ? sizeName(r.size, r.conductors)
-              : r.conductors > 1
-                ? `× ${r.conductors}`
+            r.cable.size && session.units === 'imperial'
+              ? sizeName(r.cable.size, r.cable.conductors)
+              : r.cable.conductors > 1
+                ? `× ${r.cable.conductors}`
                 : undefined,
           testid: 'cable-area',
         },
-        { ptr: `${view.ptr}/dropV`, unit: 'V', label: 'lost on the way', testid: 'drop-v' },
+        { ptr: `${view.ptr}/drop/v`, unit: 'V', label: 'lost on the way', testid: 'drop-v' },
         {
-          ptr: `${view.fusePtr}/shortCircuitA`,
+          ptr: `${view.fusePtr}/short/amps`,
           unit: 'A',
           label: view.main ? 'bank pushes into a short' : 'a short at the fuse',
           testid: 'short-circuit',
@@ -91,17 +91,19 @@
           ? [{ ptr: '/protection/greatestChargingV', unit: 'V', label: 'highest, charging', testid: 'charging-v' }]
           : []),
         { ptr: `${view.fusePtr}/maxDcV`, unit: 'class', label: 'fuse made for', testid: 'fuse-v' },
-        { ptr: `${view.ptr}/heatW`, unit: 'W', label: 'heat in the loop' },
+        { ptr: `${view.ptr}/drop/heatW`, unit: 'W', label: 'heat in the loop' },
         {
-          ptr: `${view.fusePtr}/opensAfterS`,
+          ptr: `${view.fusePtr}/surge/afterS`,
           unit: 's',
           label: view.main ? 'fuse holds the worst start, about' : 'fuse holds its start, about',
         },
-        { ptr: `${view.fusePtr}/cableStandsS`, unit: 's', label: 'cable stands a short' },
+        { ptr: `${view.fusePtr}/cable/standsS`, unit: 's', label: 'cable stands a short' },
       ].filter((item) => session.figure(item.ptr) !== null)}
     />
   </div>
-  {#if f?.reliesOn}<p class="note mt-0.5 later">A short here needs {f.reliesOn}: it opens first.</p>{/if}
+  {#if f?.upstream.reliesOn}<p class="note mt-0.5 later">
+      A short here needs {f.upstream.reliesOn}: it opens first.
+    </p>{/if}
   <div class="later"><RunMore {view} /></div>
 {:else}
   <p class="note mt-3">{e?.because.mainRun ?? 'Cable and fuse follow from the loads'}.</p>

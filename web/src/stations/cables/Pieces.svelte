@@ -26,7 +26,7 @@
     const parsed = parse(typed, 'length', session.units)
     if ('reason' in parsed) return parsed
     if (parsed.value < 0) return { reason: 'must be 0 or more' }
-    const total = view.run.lengthM + parsed.value - lengthM
+    const total = view.run.laid.lengthM + parsed.value - lengthM
     const reason = refusal(`${session.base}/runs/0/lengthM`, total, (b) => fieldText(b, 'length', session.units))
     if (reason) return { reason: `the whole run ${reason}` }
     apply(parsed.value - lengthM)
@@ -75,7 +75,7 @@
     path="/runs/main/shunt"
   />
   <span class="note total" data-testid="run-length"
-    >{metres(view.run.lengthM)} one way{view.run.lengthPinned ? '' : ', not measured yet'}</span
+    >{metres(view.run.laid.lengthM)} one way{view.run.laid.lengthPinned ? '' : ', not measured yet'}</span
   >
 </div>
 

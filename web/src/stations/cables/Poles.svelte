@@ -28,14 +28,18 @@
   const both = $derived(poles(e, view))
   const plus = $derived(top + 34)
   const minus = $derived(height - 22)
-  const thick = $derived(r.areaMm2 ? diameterMm(r.areaMm2) * step125(16 / (diameterMm(r.areaMm2) * r.conductors)) : 3)
-  const pxPerMm = $derived(r.areaMm2 ? thick / diameterMm(r.areaMm2) : 1)
-  const share = $derived(r.ampacityA ? r.designA / r.ampacityA : 0)
+  const thick = $derived(
+    r.cable.areaMm2
+      ? diameterMm(r.cable.areaMm2) * step125(16 / (diameterMm(r.cable.areaMm2) * r.cable.conductors))
+      : 3,
+  )
+  const pxPerMm = $derived(r.cable.areaMm2 ? thick / diameterMm(r.cable.areaMm2) : 1)
+  const share = $derived(r.carries.ampacityA ? r.designA / r.carries.ampacityA : 0)
   const inside = $derived(columns.slice(0, -1))
 
   // While a part is dragged the metres keep their scale.
   let drag = $state.raw<{ part: Part; fromX: number; pxPerM: number; span: number } | null>(null)
-  const span = $derived(Math.max(drag?.span ?? 0, r.lengthM))
+  const span = $derived(Math.max(drag?.span ?? 0, r.laid.lengthM))
   const pxPerM = $derived((end - post) / span)
   /** Parts keep room for their squares where the metres between them are few. */
   const BOX = 27
@@ -58,7 +62,7 @@
     const at = roundM(atM)
     const charge = view.circuit?.kind === 'charge'
     if (part.kind === 'fuse')
-      put(view.id, { fuse: { ...doc.fuse, distanceM: charge ? roundM(r.lengthM - at) : at } }, commit)
+      put(view.id, { fuse: { ...doc.fuse, distanceM: charge ? roundM(r.laid.lengthM - at) : at } }, commit)
     else if (part.kind === 'switch')
       put(view.id, { switch: { ratingA: null, maxDcV: null, absent: false, ...(doc.switch ?? {}), atM: at } }, commit)
     else if (part.kind === 'shunt') put(view.id, { shuntM: at }, commit)
@@ -69,7 +73,7 @@
 
   function grab(event: PointerEvent, part: Part) {
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-    drag = { part, fromX: event.clientX, pxPerM, span: r.lengthM }
+    drag = { part, fromX: event.clientX, pxPerM, span: r.laid.lengthM }
     event.preventDefault()
   }
   function pull(event: PointerEvent) {
@@ -89,7 +93,7 @@
 
 {#snippet pole(parts: Part[], xs: number[], cy: number, sign: string, label: number)}
   {#each inside as c (c.key)}
-    {@const area = (e.network!.style === 'bus-bars' ? n!.lead : n!.link).areaMm2}
+    {@const area = (e.network!.wiring.style === 'bus-bars' ? n!.copper.lead : n!.copper.link).areaMm2}
     <Copper
       x1={c.x1}
       y1={cy}
@@ -99,17 +103,19 @@
       share={c.copper > 0 ? c.load / c.copper : 0}
     />
   {/each}
-  <Copper x1={post} y1={cy} x2={xs.at(-1)!} y2={cy} {thick} conductors={r.conductors} {share} />
-  {#if view.main && n && n.shares.length > 1}
+  <Copper x1={post} y1={cy} x2={xs.at(-1)!} y2={cy} {thick} conductors={r.cable.conductors} {share} />
+  {#if view.main && n && n.strings.shares.length > 1}
     {@const last = inside.length}
     {#each { length: last + 1 } as _, i (i)}
       {@const x = i < last ? inside[i].x1 : post}
-      {@const many = last === 1 && n.shares.length > 2 && n.style !== 'bus-bars'}
-      {@const from = sign === '−' && n.style === 'diagonal' ? i : last - i}
-      {#if n.style !== 'bus-bars' || i === last}
+      {@const many = last === 1 && n.strings.shares.length > 2 && n.wiring.style !== 'bus-bars'}
+      {@const from = sign === '−' && n.wiring.style === 'diagonal' ? i : last - i}
+      {#if n.wiring.style !== 'bus-bars' || i === last}
         <circle cx={x} {cy} r="11" fill="var(--sheet)" stroke="var(--ink)" stroke-width="1.2" />
         <text {x} y={cy + 4.5} text-anchor="middle" class="fig letter"
-          >{n.style === 'bus-bars' ? sign : stringName(many && from > 0 ? n.shares.length : from + 1)}</text
+          >{n.wiring.style === 'bus-bars'
+            ? sign
+            : stringName(many && from > 0 ? n.strings.shares.length : from + 1)}</text
         >
       {/if}
     {/each}
@@ -187,20 +193,20 @@
 {@render pole(both.plus, plusX, plus, '+', plus + 27)}
 {@render pole(both.minus, minusX, minus, '−', minus - 25)}
 <text x={end - 4} y={plus - 21} text-anchor="end" class="faint"
-  >{r.conductors > 1 ? `${r.conductors} × ` : ''}{r.size ?? 'no cable'}, {metres(r.lengthM)}{narrow
-    ? ''
-    : ' one way'}</text
+  >{r.cable.conductors > 1 ? `${r.cable.conductors} × ` : ''}{r.cable.size ?? 'no cable'}, {metres(
+    r.laid.lengthM,
+  )}{narrow ? '' : ' one way'}</text
 >
-{#if r.ratingA}
+{#if r.fuse.ratingA}
   <text x={Math.max(post + 2, plusX[both.plus.findIndex((p) => p.kind === 'fuse')] - BOX / 2)} y={plus - 21} class="fig"
-    >{say(r.ratingA, 'rating')}</text
+    >{say(r.fuse.ratingA, 'rating')}</text
   >
 {:else}
   <text x={post + 16} y={plus - 21} class="strong">no fuse</text>
 {/if}
 {#if inside.length > 0 && n && !narrow}
   <text x={left} y={plus + 31} class="faint"
-    >{n.style === 'bus-bars' ? `${n.lead.size} leads` : `${n.link.size} links`}{post - left > 190
+    >{n.wiring.style === 'bus-bars' ? `${n.copper.lead.size} leads` : `${n.copper.link.size} links`}{post - left > 190
       ? ', inside the bank'
       : ''}</text
   >

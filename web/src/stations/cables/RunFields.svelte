@@ -12,9 +12,9 @@
   const r = $derived(view.run)
   const path = $derived(pathOf(view.id))
   const reference = $derived(session.reference!)
-  const practice = $derived(reference.practices.find((p) => p.id === r.practice))
+  const practice = $derived(reference.practices.find((p) => p.id === r.laid.practice))
   const series = $derived(practice?.series ?? 'metric')
-  const fuse = $derived(reference.fuseClasses.find((c) => c.id === r.fuseClass))
+  const fuse = $derived(reference.fuseClasses.find((c) => c.id === r.fuse.class))
   const first = () => ensure(view.id)
 
   const NO_FUSE = 'none'
@@ -29,12 +29,19 @@
 </script>
 
 <div class="controls" data-testid="run-fields">
-  <QuantityField label="one way" kind="length" path="{path}/lengthM" advised={r.lengthM} width="64px" ensure={first} />
+  <QuantityField
+    label="one way"
+    kind="length"
+    path="{path}/lengthM"
+    advised={r.laid.lengthM}
+    width="64px"
+    ensure={first}
+  />
   <ChoiceField
     label="cable"
     value={run.size}
     options={(practice?.sizes ?? []).map((s) => ({ value: s.size, text: `${s.size}, ${say(s.ampacityA, 'rating')}` }))}
-    advised={r.advised ? sizeName(r.advised.size, r.advised.conductors) : 'none fits'}
+    advised={r.cable.advised ? sizeName(r.cable.advised.size, r.cable.advised.conductors) : 'none fits'}
     width="136px"
     path="{path}/size"
     onpick={pickSize}
@@ -54,7 +61,7 @@
       ...reference.fuseClasses.map((c) => ({ value: c.id, text: c.label })),
       { value: NO_FUSE, text: 'no fuse at all' },
     ]}
-    advised={run.fuse.class === null && !run.fuse.absent ? r.fuseLabel.split(',')[0].replace(/^ISO \S+ /, '') : ''}
+    advised={run.fuse.class === null && !run.fuse.absent ? r.fuse.label.split(',')[0].replace(/^ISO \S+ /, '') : ''}
     width="176px"
     path="{path}/fuse/class"
     onpick={pickClass}
@@ -64,7 +71,7 @@
       label="rating"
       value={run.fuse.ratingA === null ? null : String(run.fuse.ratingA)}
       options={(fuse?.ratingsA ?? []).map((a) => ({ value: String(a), text: say(a, 'rating') }))}
-      advised={r.advisedRatingA ? say(r.advisedRatingA, 'rating') : ''}
+      advised={r.fuse.advisedRatingA ? say(r.fuse.advisedRatingA, 'rating') : ''}
       width="116px"
       path="{path}/fuse/ratingA"
       onpick={(a) => put(view.id, { fuse: { ...run.fuse, ratingA: a === null ? null : Number(a) } })}
@@ -73,7 +80,7 @@
         label={view.circuit?.kind === 'charge' ? 'bus to fuse' : 'begin to fuse'}
         kind="length"
         path="{path}/fuse/distanceM"
-        advised={r.fuseDistanceM}
+        advised={r.fuse.distanceM}
         width="62px"
         ensure={first}
       />{/if}
@@ -85,7 +92,7 @@
       { value: 'cool', text: 'cool' },
       { value: 'hot', text: 'hot, 50 °C' },
     ]}
-    advised={say(r.ambientC, '°C')}
+    advised={say(r.laid.ambientC, '°C')}
     width="118px"
     path="{path}/place"
     onpick={(place) => put(view.id, { place: place as 'cool' | 'hot' | null })}
@@ -96,7 +103,7 @@
     options={reference.practices
       .filter((p) => p.series === series)
       .map((p) => ({ value: p.id, text: `${p.id.replace(/-/g, ' ')} °C` }))}
-    advised={r.practice.replace(/-/g, ' ')}
+    advised={r.laid.practice.replace(/-/g, ' ')}
     width="176px"
     path="{path}/practice"
     onpick={(id) => put(view.id, { practice: id })}

@@ -47,7 +47,7 @@
       label="own place, °C"
       kind="number"
       path="{path}/ambientC"
-      advised={r.ambientC}
+      advised={r.laid.ambientC}
       width="72px"
       ensure={first}
     />
@@ -124,18 +124,21 @@
         pre-charge for the inverter</label
       >
     {/if}
-    {#if r.conductors > 1}
-      {#each { length: r.conductors } as _, i (i)}
+    {#if r.cable.conductors > 1}
+      {#each { length: r.cable.conductors } as _, i (i)}
         <label class="inline-flex flex-col"
           ><span class="caption">conductor {i + 1}, m</span><input
             class="input input-xs h-[26px] w-[64px] fig"
             type="number"
             min="0.05"
             step="0.05"
-            value={run.conductorLengthsM[i] ?? r.lengthM}
+            value={run.conductorLengthsM[i] ?? r.laid.lengthM}
             onchange={(e) => {
-              const all = Array.from({ length: r.conductors }, (_, n) => run.conductorLengthsM[n] ?? r.lengthM)
-              all[i] = Math.max(0.01, Number(e.currentTarget.value) || r.lengthM)
+              const all = Array.from(
+                { length: r.cable.conductors },
+                (_, n) => run.conductorLengthsM[n] ?? r.laid.lengthM,
+              )
+              all[i] = Math.max(0.01, Number(e.currentTarget.value) || r.laid.lengthM)
               put(view.id, { conductorLengthsM: all.every((m) => m === all[0]) ? [] : all, lengthM: Math.max(...all) })
             }}
           /></label
@@ -181,10 +184,10 @@
       >{/if}
   </div>
   <p class="caption">
-    {r.boltedJoints} bolted connections and {r.fuseJoints} of fuse or switch are counted in the drop, {say(
-      r.jointsOhm,
+    {r.joints.bolted} bolted connections and {r.joints.fused} of fuse or switch are counted in the drop, {say(
+      r.joints.ohm,
       'ohm',
-    )} in all. Lengths are one way; the return is as long. Fuse {metres(r.fuseDistanceM)} from its source.
+    )} in all. Lengths are one way; the return is as long. Fuse {metres(r.fuse.distanceM)} from its source.
   </p>
 </details>
 

@@ -107,12 +107,12 @@
     <h3 class="font-bold text-[13.5px] mt-3">Fuse classes at this place</h3>
     <ul class="classes" data-testid="classes">
       {#each [...trials.classes].sort((a, b) => Number(b.fits) - Number(a.fits)) as c (c.id)}
-        <li class={[c.id === view.run.fuseClass && 'chosen']}>
+        <li class={[c.id === view.run.fuse.class && 'chosen']}>
           <span class="name">{c.label}</span>
           {#if c.fits}
             <span
               >{#if c.relies}<span class="note">relies on the fuse upstream; </span>{/if}
-              {#if c.id === view.run.fuseClass}<span class="note">chosen, {say(c.ratingA!, 'rating')}</span
+              {#if c.id === view.run.fuse.class}<span class="note">chosen, {say(c.ratingA!, 'rating')}</span
                 >{:else}<button
                   type="button"
                   class="link-copper min-h-6"

@@ -49,7 +49,7 @@
   const endX = $derived(plusX.at(-1)!)
 </script>
 
-{#if r.dropV !== null && tall > 24}
+{#if r.drop.v !== null && tall > 24}
   <path d="{line(plus, plusX, w1, 1)} V{w1} H{post} Z" fill="var(--page)" stroke="none" />
   <path d="{line(minus, minusX, w2, -1)} V{w2} H{post} Z" fill="var(--page)" stroke="none" />
   <path d={line(plus, plusX, w1, 1)} fill="none" stroke="var(--ink)" stroke-width="1.4" />
@@ -81,7 +81,7 @@
       >{/if}
   {/if}
   <FigText
-    ptr="{view.ptr}/dropFraction"
+    ptr="{view.ptr}/drop/fraction"
     unit="fraction"
     label="drop"
     x={(post + endX) / 2 + (narrow ? 0 : 4)}
@@ -91,9 +91,9 @@
     halo
     after={narrow ? 'lost' : `lost at full load, ${say(r.dropLimit, 'fraction')} allowed`}
   />
-  {#if r.endV !== null}
+  {#if r.drop.endV !== null}
     <FigText
-      ptr="{view.ptr}/endV"
+      ptr="{view.ptr}/drop/endV"
       unit="V"
       label={atInverter ? 'at the inverter' : 'at its end'}
       x={end - 8}
@@ -104,7 +104,7 @@
     />
   {:else}
     <FigText
-      ptr="{view.ptr}/dropV"
+      ptr="{view.ptr}/drop/v"
       unit="V"
       label="lost"
       x={end - 8}

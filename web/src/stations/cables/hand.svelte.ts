@@ -86,7 +86,7 @@ class Hand {
   take(id: string) {
     this.id = id
     const view = this.view
-    if (view?.run.areaMm2) session.select(`${view.ptr}/areaMm2`)
+    if (view?.run.cable.areaMm2) session.select(`${view.ptr}/cable/areaMm2`)
   }
 
   get view(): RunInHand | null {

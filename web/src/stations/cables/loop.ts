@@ -33,46 +33,46 @@ const MOST_COLUMNS = 6
 /** The conductors inside the bank, from the farthest string to the post. */
 export function bankColumns(e: Bank, narrow: boolean): Column[] {
   const n = e.network
-  if (!n || n.shares.length < 2) return []
-  if (n.style === 'bus-bars')
+  if (!n || n.strings.shares.length < 2) return []
+  if (n.wiring.style === 'bus-bars')
     return [
       {
         key: 'leads',
         name: 'leads',
-        load: n.worstA,
-        fuse: n.linkWorstA,
-        copper: n.lead.ampacityA,
-        loadPtr: '/network/worstA',
+        load: n.strings.worstA,
+        fuse: n.links.worstA,
+        copper: n.copper.lead.ampacityA,
+        loadPtr: '/network/strings/worstA',
         fusePtr: null,
-        copperPtr: '/network/lead/ampacityA',
+        copperPtr: '/network/copper/lead/ampacityA',
       },
     ]
-  if (narrow || n.shares.length > MOST_COLUMNS || n.style === 'rails')
+  if (narrow || n.strings.shares.length > MOST_COLUMNS || n.wiring.style === 'rails')
     return [
       {
         key: 'links',
         name: 'links',
-        load: Math.max(0, ...n.positiveLinksA, ...n.negativeLinksA),
-        fuse: n.linkWorstA,
-        copper: n.link.ampacityA,
+        load: Math.max(0, ...n.links.positiveA, ...n.links.negativeA),
+        fuse: n.links.worstA,
+        copper: n.copper.link.ampacityA,
         loadPtr: null,
         fusePtr: null,
-        copperPtr: '/network/link/ampacityA',
+        copperPtr: '/network/copper/link/ampacityA',
       },
     ]
-  return n.positiveLinksA
+  return n.links.positiveA
     .map((load, i) => {
-      const own = n.conductors.find((c) => c.kind === 'link' && c.rail === 'positive' && c.after === i + 1)
-      const usual = !own || own.size === n.link.size
+      const own = n.copper.placed.find((c) => c.kind === 'link' && c.rail === 'positive' && c.after === i + 1)
+      const usual = !own || own.size === n.copper.link.size
       return {
         key: `link ${i}`,
         name: `${letter(i + 1)} to ${letter(i)}`,
         load,
-        fuse: n.positiveHeldA[i],
-        copper: usual ? n.link.ampacityA : own.ampacityA,
-        loadPtr: `/network/positiveLinksA/${i}`,
-        fusePtr: `/network/positiveHeldA/${i}`,
-        copperPtr: usual ? '/network/link/ampacityA' : null,
+        fuse: n.held.positiveA[i],
+        copper: usual ? n.copper.link.ampacityA : own.ampacityA,
+        loadPtr: `/network/links/positiveA/${i}`,
+        fusePtr: `/network/held/positiveA/${i}`,
+        copperPtr: usual ? '/network/copper/link/ampacityA' : null,
       }
     })
     .reverse()
@@ -86,11 +86,11 @@ export function runColumn(view: RunInHand): Column {
     key: 'run',
     name: view.name,
     load: r.designA,
-    fuse: r.ratingA ?? 0,
-    copper: r.ampacityA ?? 0,
+    fuse: r.fuse.ratingA ?? 0,
+    copper: r.carries.ampacityA ?? 0,
     loadPtr: `${view.ptr}/designA`,
-    fusePtr: `${view.ptr}/ratingA`,
-    copperPtr: `${view.ptr}/ampacityA`,
+    fusePtr: `${view.ptr}/fuse/ratingA`,
+    copperPtr: `${view.ptr}/carries/ampacityA`,
   }
 }
 

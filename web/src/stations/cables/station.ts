@@ -6,13 +6,13 @@ export const station: StationData = {
   id: 'cables',
   number: 5,
   name: 'Cables & fuses',
-  leads: ['/mainRun/areaMm2'],
+  leads: ['/mainRun/cable/areaMm2'],
   along: 2,
   live: (e) => {
     const r = e.mainRun
     if (!r) return line('follows from the loads')
-    if (!r.size) return line('no cable meets it')
-    const cable = sizeName(r.size, r.conductors)
-    return r.ratingA ? line('fuse', say(r.ratingA, 'rating'), `on ${cable}`) : line(`${cable}, no fuse`)
+    if (!r.cable.size) return line('no cable meets it')
+    const cable = sizeName(r.cable.size, r.cable.conductors)
+    return r.fuse.ratingA ? line('fuse', say(r.fuse.ratingA, 'rating'), `on ${cable}`) : line(`${cable}, no fuse`)
   },
 }

@@ -22,10 +22,10 @@
   const most = $derived(
     Math.max(
       100,
-      ...i.envelope.map((p) => p.watts),
+      ...i.overload.map((p) => p.watts),
       ...i.demands.map((d) => d.watts),
-      i.availableContinuousW ?? 0,
-      Math.min(v.bankW ?? 0, (i.availableContinuousW ?? 0) * 2.4),
+      i.gives.continuousW ?? 0,
+      Math.min(v.bankW ?? 0, (i.gives.continuousW ?? 0) * 2.4),
     ) * 1.14,
   )
   const x = (s: number) =>
@@ -34,19 +34,19 @@
   const steps = $derived.by(() => {
     let d = ''
     let last = from
-    for (const p of i.envelope) {
-      const watts = Math.max(p.watts, i.availableContinuousW ?? 0)
+    for (const p of i.overload) {
+      const watts = Math.max(p.watts, i.gives.continuousW ?? 0)
       d += `${d ? 'V' : `M${x(last)} `}${y(watts)} H${x(p.seconds)} `
       last = p.seconds
     }
-    return `${d}V${y(i.availableContinuousW ?? 0)} H${x(to)}`
+    return `${d}V${y(i.gives.continuousW ?? 0)} H${x(to)}`
   })
   /** What the inverter gives from one time to the next. */
   const spans = $derived(
-    [...i.envelope, { seconds: to, watts: i.availableContinuousW ?? 0 }].map((p, n, all) => ({
+    [...i.overload, { seconds: to, watts: i.gives.continuousW ?? 0 }].map((p, n, all) => ({
       from: n === 0 ? from : all[n - 1].seconds,
       to: p.seconds,
-      watts: Math.max(p.watts, i.availableContinuousW ?? 0),
+      watts: Math.max(p.watts, i.gives.continuousW ?? 0),
     })),
   )
   const line = (of: 'fuseW' | 'cableW') =>
@@ -179,8 +179,8 @@
       halo
     />
   {/each}
-  {#each i.envelope as p, n (p.seconds)}
-    {@const prev = n === 0 ? from : i.envelope[n - 1].seconds}
+  {#each i.overload as p, n (p.seconds)}
+    {@const prev = n === 0 ? from : i.overload[n - 1].seconds}
     {#if !narrow && x(p.seconds) - x(prev) > 70 && free(x(p.seconds) - 100, x(p.seconds) - 6, y(p.watts) - 6)}
       <text x={x(p.seconds) - 6} y={y(p.watts) - 6} text-anchor="end" class="fig held-for"
         >{num(p.watts)} W<tspan dx="4" class="plain">for {say(p.seconds, 's')}</tspan></text

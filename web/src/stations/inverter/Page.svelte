@@ -125,24 +125,27 @@
     <Figures
       items={[
         {
-          ptr: '/inverter/requiredContinuousW',
+          ptr: '/inverter/wanted/continuousW',
           unit: 'W',
           label: 'continuous, wanted',
-          note: i.availableContinuousW === null ? undefined : `gives ${num(i.availableContinuousW)} W`,
+          note: i.gives.continuousW === null ? undefined : `gives ${num(i.gives.continuousW)} W`,
           testid: 'required-continuous',
         },
         {
-          ptr: '/inverter/requiredSurgeW',
+          ptr: '/inverter/wanted/surgeW',
           unit: 'W',
           label: 'surge, wanted',
-          note: i.availableSurgeW === null ? undefined : `gives ${num(i.availableSurgeW)} W`,
+          note: i.gives.surgeW === null ? undefined : `gives ${num(i.gives.surgeW)} W`,
           testid: 'required-surge',
         },
         {
-          ptr: '/inverter/headroom',
+          ptr: '/inverter/gives/headroom',
           unit: 'fraction',
           label: 'headroom',
-          note: i.derate !== null && i.derate < 1 ? `${num(i.derate * 100)} % left by the heat` : undefined,
+          note:
+            i.gives.derate !== null && i.gives.derate < 1
+              ? `${num(i.gives.derate * 100)} % left by the heat`
+              : undefined,
           testid: 'headroom',
         },
         {

@@ -11,11 +11,11 @@ export const station: StationData = {
   live: (e) => {
     const i = e.inverter
     if (!i) return line(e.bank || e.loads ? 'none' : 'after the loads')
-    if (!i.item) return line('none fits', say(i.requiredContinuousW, 'W'))
+    if (!i.item) return line('none fits', say(i.wanted.continuousW, 'W'))
     if (i.firstToGive !== null) {
       const demand = i.demands[i.firstToGive]
       return line('', num(demand.watts), `W, gives ${num(demand.givesW)}`)
     }
-    return line('start', num(i.requiredSurgeW), 'W, held')
+    return line('start', num(i.wanted.surgeW), 'W, held')
   },
 }

@@ -45,7 +45,7 @@
       100,
       day.surgeDemandW,
       ...profile.map((s) => s.acW + s.dcW),
-      inverter?.availableContinuousW ?? 0,
+      inverter?.gives.continuousW ?? 0,
       limit ?? 0,
     ) * 1.1,
   )
@@ -99,7 +99,7 @@
   const written = $derived(narrow || anyTime ? [0, 15] : [0, 15, 33])
   const label = $derived.by(() => {
     const at = low ? y(day.surgeDemandW) - 11 - written.at(-1)! : Math.max(top + 8, y(day.surgeDemandW) + 5)
-    const lines = [inverter?.availableContinuousW, limit].filter((w) => w != null).map((w) => y(w!))
+    const lines = [inverter?.gives.continuousW, limit].filter((w) => w != null).map((w) => y(w!))
     // A little up or down, until neither limit runs through the letters.
     const clear = (from: number) => lines.every((l) => written.every((row) => Math.abs(from + row - 4 - l) > 8))
     return [0, 6, -6, 12, -12, 18, -18, 24].map((d) => at + d).find((from) => from >= top + 6 && clear(from)) ?? at
@@ -148,27 +148,27 @@
   {#each starts as s (s.i)}
     <line x1={x(s.fromH)} x2={x(s.fromH)} y1={y(s.acW)} y2={y(s.surgeW)} stroke="var(--ink)" stroke-width="1.5" />
   {/each}
-  {#if inverter?.availableContinuousW}
+  {#if inverter?.gives.continuousW}
     <line
       x1={axis.left}
       x2={right}
-      y1={y(inverter.availableContinuousW)}
-      y2={y(inverter.availableContinuousW)}
+      y1={y(inverter.gives.continuousW)}
+      y2={y(inverter.gives.continuousW)}
       stroke="var(--ink)"
       stroke-width="1.5"
     />
     <FigText
-      ptr="/inverter/availableContinuousW"
+      ptr="/inverter/gives/continuousW"
       unit="W"
       label="inverter all day"
       x={limitsLeft ? axis.left + 4 : right - 4}
-      y={y(inverter.availableContinuousW) - 4}
+      y={y(inverter.gives.continuousW) - 4}
       anchor={limitsLeft ? 'start' : 'end'}
       size={13}
       after={narrow ? 'all day' : 'inverter, all day'}
     />
   {/if}
-  {#if limit && inverter && limit > (inverter.availableContinuousW ?? 0)}
+  {#if limit && inverter && limit > (inverter.gives.continuousW ?? 0)}
     <line x1={axis.left} x2={right} y1={y(limit)} y2={y(limit)} stroke="var(--ink)" stroke-dasharray="5 3" />
     <FigText
       ptr="/inverter/demands/{inverter.demands.indexOf(worstDemand!)}/givesW"

@@ -14,23 +14,29 @@
 
   const [left, top] = [46, 30]
   const bottom = $derived(height - 30)
-  const shown = $derived(rungs.filter((r) => r.currentA !== null))
-  const limit = $derived(session.result!.voltage!.currentLimitA)
+  const shown = $derived(rungs.filter((r) => r.bus.amps !== null))
+  const limit = $derived(session.result!.voltage!.advice.limitA)
   const here = $derived(shown.find((r) => r.here))
-  const mostA = $derived(Math.max(limit, ...shown.map((r) => r.currentA!)) * 1.14)
-  const mostV = $derived(Math.max(...shown.map((r) => r.powerW! / r.currentA!)) * 1.12)
+  const mostA = $derived(Math.max(limit, ...shown.map((r) => r.bus.amps!)) * 1.14)
+  const mostV = $derived(Math.max(...shown.map((r) => r.bus.powerW! / r.bus.amps!)) * 1.12)
   const x = (amps: number) => left + (amps / mostA) * (width - left - 12)
   const amps = (px: number) => ((px - left) / (width - left - 12)) * mostA
   const y = (volts: number) => bottom - (volts / mostV) * (bottom - top)
-  const lowV = (r: LadderRung) => r.powerW! / r.currentA!
+  const lowV = (r: LadderRung) => r.bus.powerW! / r.bus.amps!
   const pxPerMm = $derived(
-    step125(22 / Math.max(1, ...shown.map((r) => (r.areaMm2 ? diameterMm(r.areaMm2) * (r.conductors ?? 1) : 1)))),
+    step125(
+      22 /
+        Math.max(
+          1,
+          ...shown.map((r) => (r.cable.areaMm2 ? diameterMm(r.cable.areaMm2) * (r.cable.conductors ?? 1) : 1)),
+        ),
+    ),
   )
   /** A curve of constant power for each watts there are: another inverter is another curve. */
   const curves = $derived.by(() => {
     const powers: number[] = []
     for (const r of [...shown].sort((a, b) => Number(b.here) - Number(a.here)))
-      if (!powers.some((p) => Math.abs(p - r.powerW!) < 0.04 * p)) powers.push(r.powerW!)
+      if (!powers.some((p) => Math.abs(p - r.bus.powerW!) < 0.04 * p)) powers.push(r.bus.powerW!)
     return powers.map((watts) => {
       const points: string[] = []
       for (let i = 0; i <= 80; i++) {
@@ -60,16 +66,16 @@
   {/each}
   {#each shown as r (r.systemV)}
     {@const cy = y(lowV(r))}
-    {@const cx = x(r.currentA!)}
-    {#if r.areaMm2}
+    {@const cx = x(r.bus.amps!)}
+    {#if r.cable.areaMm2}
       <Copper
         x1={left}
         y1={cy}
         x2={cx}
         y2={cy}
-        thick={diameterMm(r.areaMm2) * pxPerMm}
-        conductors={r.conductors ?? 1}
-        share={r.ampacityA ? r.currentA! / r.ampacityA : 0.9}
+        thick={diameterMm(r.cable.areaMm2) * pxPerMm}
+        conductors={r.cable.conductors ?? 1}
+        share={r.cable.ampacityA ? r.bus.amps! / r.cable.ampacityA : 0.9}
       />
     {:else}
       <line x1={left} x2={cx} y1={cy} y2={cy} stroke="var(--ink)" stroke-width="2" stroke-dasharray="3 3" />
@@ -104,18 +110,18 @@
         role="button"
         tabindex="-1"
         data-stop
-        aria-label="at {r.systemV} V: {say(r.currentA!, 'A')}. Show its working"
+        aria-label="at {r.systemV} V: {say(r.bus.amps!, 'A')}. Show its working"
         onclick={() =>
           session.select('/currents/bankWorstA', false, { label: `at ${r.systemV} V`, changes: r.changes })}
-        onkeydown={() => {}}>{say(r.currentA!, 'A')}</text
+        onkeydown={() => {}}>{say(r.bus.amps!, 'A')}</text
       >
     {/if}
-    {#if !r.size}<text x={cx - 10} y={cy + 18} text-anchor="end">no cable of the table</text>{/if}
+    {#if !r.cable.size}<text x={cx - 10} y={cy + 18} text-anchor="end">no cable of the table</text>{/if}
   {/each}
   <LimitLine {limit} {x} {amps} {top} {bottom} room={width - 12 - x(limit)} />
   <text x={left + 6} y={top + 4}>volts</text>
   {#if here}<text x={width - 16} y={bottom - 8} text-anchor="end" class="faint"
-      >on the curve volts × amps = {num(here.powerW!)} W; {pxPerMm} px a mm of copper</text
+      >on the curve volts × amps = {num(here.bus.powerW!)} W; {pxPerMm} px a mm of copper</text
     >{/if}
 </Drawing>
 

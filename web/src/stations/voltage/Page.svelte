@@ -41,14 +41,18 @@
   const asked = $derived(session.result?.loads?.peakAcW ?? 0)
   const pxPerMm = $derived(
     step125(
-      34 / Math.max(1, ...(rungs ?? []).map((r) => (r.areaMm2 ? diameterMm(r.areaMm2) * (r.conductors ?? 1) : 1))),
+      34 /
+        Math.max(
+          1,
+          ...(rungs ?? []).map((r) => (r.cable.areaMm2 ? diameterMm(r.cable.areaMm2) * (r.cable.conductors ?? 1) : 1)),
+        ),
     ),
   )
   let controller = $state(1)
   const most = $derived({
-    fuse: Math.max(1, ...(rungs ?? []).map((r) => r.fuseA ?? 0)),
-    drop: Math.max(dropLimit * 1.1, ...(rungs ?? []).map((r) => r.dropFraction ?? 0)),
-    allows: Math.max(1, asked * 1.1, ...(rungs ?? []).map((r) => r.allowsAcW ?? 0)),
+    fuse: Math.max(1, ...(rungs ?? []).map((r) => r.cable.fuseA ?? 0)),
+    drop: Math.max(dropLimit * 1.1, ...(rungs ?? []).map((r) => r.cable.dropFraction ?? 0)),
+    allows: Math.max(1, asked * 1.1, ...(rungs ?? []).map((r) => r.bank.allowsAcW ?? 0)),
     controller: Math.max(1, ...(rungs ?? []).map((r) => r.needs?.controllers[controller].nominalW ?? 0)),
   })
   const money = $derived(session.design!.display.currency)
@@ -74,9 +78,9 @@
     />
     <TypedField
       label="most in the main cable"
-      text={fieldText(v.currentLimitA, 'current', 'metric')}
+      text={fieldText(v.advice.limitA, 'current', 'metric')}
       read={readLimit}
-      nudge={(steps) => fieldText(Math.max(5, v.currentLimitA + steps * 5), 'current', 'metric')}
+      nudge={(steps) => fieldText(Math.max(5, v.advice.limitA + steps * 5), 'current', 'metric')}
       path="/houseRules/own/voltage-current-limit"
       width="76px"
       snapshot={() => [{ path: '/houseRules/own', value: session.design!.houseRules.own }]}
@@ -90,12 +94,12 @@
           heads={['at', 'amps', 'watts from the bank', 'allows']}
           rows={[]}
           plain={rungs
-            .filter((r) => r.currentA !== null)
+            .filter((r) => r.bus.amps !== null)
             .map((r) => [
               `${r.systemV} V`,
-              say(r.currentA!, 'A'),
-              `${num(r.powerW!)} W`,
-              r.allowsAcW === null ? 'no limit' : `${num(r.allowsAcW)} W`,
+              say(r.bus.amps!, 'A'),
+              `${num(r.bus.powerW!)} W`,
+              r.bank.allowsAcW === null ? 'no limit' : `${num(r.bank.allowsAcW)} W`,
             ])}
         />
       </div>

@@ -18,7 +18,7 @@
     asked: number
   }
   let { rung, pxPerMm, controller, most, dropLimit, asked }: Props = $props()
-  const r = $derived((rung.areaMm2 ? diameterMm(rung.areaMm2) * pxPerMm : 0) / 2)
+  const r = $derived((rung.cable.areaMm2 ? diameterMm(rung.cable.areaMm2) * pxPerMm : 0) / 2)
   const pinned = $derived(session.bank!.systemV !== null)
   const needs = $derived(rung.needs)
   const names = (list: string[]) => (list.length > 2 ? `${list[0]}, ${list.length - 1} more` : list.join(', '))
@@ -27,7 +27,7 @@
 <div class={['column', rung.here && 'here']} data-rung-column={rung.systemV}>
   <div class="head">
     <span class="fig text-[26px] leading-none">{rung.systemV}<span class="text-[16px] ml-1">V</span></span>
-    <span class="caption">{rung.series ? `${rung.series}S${rung.parallel}P` : ''}</span>
+    <span class="caption">{rung.bank.series ? `${rung.bank.series}S${rung.bank.parallel}P` : ''}</span>
     <span class="ml-auto caption whitespace-nowrap"
       ><Mark kind={rung.wrong > 0 ? 'wrong' : 'fits'} size={8} />
       {rung.wrong > 0 ? `${rung.wrong} wrong` : 'fits'}</span
@@ -35,18 +35,19 @@
   </div>
   <svg viewBox="0 3 96 34" width="96" height="34" aria-hidden="true">
     {#if r > 0}
-      {#each Array.from({ length: rung.conductors ?? 1 }, (_, i) => i) as i (i)}
+      {#each Array.from({ length: rung.cable.conductors ?? 1 }, (_, i) => i) as i (i)}
         <circle
-          cx={48 + (i - ((rung.conductors ?? 1) - 1) / 2) * (2 * r + 1)}
+          cx={48 + (i - ((rung.cable.conductors ?? 1) - 1) / 2) * (2 * r + 1)}
           cy="20"
           {r}
           fill="var(--copper-body)"
           stroke="var(--copper)"
         />
         <circle
-          cx={48 + (i - ((rung.conductors ?? 1) - 1) / 2) * (2 * r + 1)}
+          cx={48 + (i - ((rung.cable.conductors ?? 1) - 1) / 2) * (2 * r + 1)}
           cy="20"
-          r={r * Math.sqrt(Math.min(1, rung.ampacityA && rung.currentA ? rung.currentA / rung.ampacityA : 0))}
+          r={r *
+            Math.sqrt(Math.min(1, rung.cable.ampacityA && rung.bus.amps ? rung.bus.amps / rung.cable.ampacityA : 0))}
           fill="var(--copper)"
         />
       {/each}
@@ -54,37 +55,37 @@
   </svg>
   <RungFig
     {rung}
-    ptr="/mainRun/areaMm2"
-    value={rung.areaMm2}
+    ptr="/mainRun/cable/areaMm2"
+    value={rung.cable.areaMm2}
     unit="mm2"
     label="main cable"
-    words={rung.size ? sizeName(rung.size, rung.conductors ?? 1) : 'none fits'}
+    words={rung.cable.size ? sizeName(rung.cable.size, rung.cable.conductors ?? 1) : 'none fits'}
   />
   <RungFig
     {rung}
-    ptr="/mainRun/ratingA"
-    value={rung.fuseA}
+    ptr="/mainRun/fuse/ratingA"
+    value={rung.cable.fuseA}
     unit="rating"
     label="fuse"
-    bar={(rung.fuseA ?? 0) / most.fuse}
+    bar={(rung.cable.fuseA ?? 0) / most.fuse}
   />
   <RungFig
     {rung}
-    ptr="/mainRun/dropFraction"
-    value={rung.dropFraction}
+    ptr="/mainRun/drop/fraction"
+    value={rung.cable.dropFraction}
     unit="fraction"
     label="drop"
-    bar={(rung.dropFraction ?? 0) / most.drop}
+    bar={(rung.cable.dropFraction ?? 0) / most.drop}
     mark={dropLimit / most.drop}
   />
   <RungFig
     {rung}
-    ptr="/network/allowsAcW"
-    value={rung.allowsAcW}
+    ptr="/network/ceiling/allowsAcW"
+    value={rung.bank.allowsAcW}
     unit="W"
     label="bank allows"
-    words={rung.allowsAcW === null ? 'no limit' : null}
-    bar={rung.allowsAcW === null ? null : rung.allowsAcW / most.allows}
+    words={rung.bank.allowsAcW === null ? 'no limit' : null}
+    bar={rung.bank.allowsAcW === null ? null : rung.bank.allowsAcW / most.allows}
     mark={asked / most.allows}
   />
   <RungFig
@@ -109,7 +110,7 @@
   >
   <span class="words">{needs && needs.direct.length > 0 ? names(needs.direct) : 'none'}</span>
   <span class="words"
-    >{rung.inverter ?? 'none fits'}<span class="caption">, {rung.invertersFit} of {rung.invertersMade} fit</span></span
+    >{rung.inverter ?? 'none fits'}<span class="caption">, {rung.inverter.fit} of {rung.inverter.made} fit</span></span
   >
   <RungFig
     {rung}
@@ -126,8 +127,8 @@
       value={needs?.totalPrice ?? null}
       unit="money"
       label="cost of these"
-      size={rung.size ? 20 : 13}
-      words={rung.size ? null : 'no cable, no price'}
+      size={rung.cable.size ? 20 : 13}
+      words={rung.cable.size ? null : 'no cable, no price'}
     />
   </div>
   {#if rung.here}

@@ -36,11 +36,11 @@
 {#if v && c}
   <section class="schools" aria-labelledby="schools-title">
     <h2 id="schools-title" class="caption">What the schools say</h2>
-    {#each v.schools as s (s.id)}
+    {#each v.advice.schools as s (s.id)}
       <p class="school">
         <b class="fig">{s.volts} V</b>
         <span
-          ><b>{names[s.id]}</b>{s.id === v.school ? ', the house rule here' : ''}:
+          ><b>{names[s.id]}</b>{s.id === v.advice.school ? ', the house rule here' : ''}:
           <span class="note">{s.sentence}.</span>
         </span>
       </p>
@@ -74,15 +74,15 @@
         />:
         {off(c.ruleOfThumbOff)}.
       </p>
-      {#if c.ruleOfThumbAh !== null && b?.neededAh && b.thumbAhOff !== null}
+      {#if c.ruleOfThumbAh !== null && b?.need.ah && b.need.thumbOff !== null}
         <p class="note">
           Watts to ampere-hours of bank: <Fig
             ptr="/currents/ruleOfThumbAh"
             unit="Ah"
             label="the other rule of thumb"
             size={14}
-          />, where this demand asks for <Fig ptr="/bank/neededAh" unit="Ah" label="asked for" size={14} />:
-          {off(b.thumbAhOff)}.
+          />, where this demand asks for <Fig ptr="/bank/need/ah" unit="Ah" label="asked for" size={14} />:
+          {off(b.need.thumbOff)}.
         </p>
       {/if}
     {/if}
