@@ -134,9 +134,10 @@ public class BankTests
 
     /// <summary>
     /// How long from the slider's input to the second frame after the amperes changed with 8 units, and from a change of strings with 64.
-    /// Reported, not judged: machines differ.
+    /// Reported, not judged, and run by those who
+    /// ask: machines differ.
     /// </summary>
-    [Fact]
+    [Fact(Explicit = true)]
     public async Task How_fast_the_bank_answers()
     {
         using var bench = new Bench();

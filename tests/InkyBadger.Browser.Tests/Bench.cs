@@ -18,9 +18,11 @@ public sealed class Bench : IDisposable
 
     public Bench(bool seed = true, int width = 1280, int height = 800)
     {
-        Server = new(null, seed ? [] : ["--empty"]);
-        browser = Browsers.Take(width, height);
+        Server = RunningServer.Fresh(seed);
+        browser = Browsers.Take(width, height, Server.Address);
     }
+
+    public void Resize(int width, int height) => browser.Resize(width, height);
 
     public void Open(string hash = "")
     {
@@ -51,6 +53,22 @@ public sealed class Bench : IDisposable
     }
 
     public void WaitUntil(Func<bool> condition, string what) => Wait(_ => condition() ? (object)true : null, what);
+
+    /// <summary>The same for what is asked of the server.</summary>
+    public static async Task<T> WaitForAsync<T>(Func<Task<T?>> asked, string what)
+        where T : class
+    {
+        using var patience = new CancellationTokenSource(Patience);
+        using var every = new PeriodicTimer(TimeSpan.FromMilliseconds(30));
+        while (true)
+        {
+            if (await asked() is { } answer)
+                return answer;
+            if (patience.IsCancellationRequested)
+                throw new TimeoutException(what);
+            await every.WaitForNextTickAsync(CancellationToken.None);
+        }
+    }
 
     public IWebElement Find(string css) => Wait<IWebElement>(d => d.FindElements(By.CssSelector(css)).FirstOrDefault(), css);
 

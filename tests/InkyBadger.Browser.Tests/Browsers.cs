@@ -8,7 +8,7 @@ namespace InkyBadger.Browser.Tests;
 
 /// <summary>
 /// Browsers that go from one test to the next: starting one costs more than most tests do. Each test has a window of its own, opened for
-/// it, and a server of its own, so that nothing kept for an origin is there for another.
+/// it, and nothing is kept of what an earlier one left for the same origin.
 /// </summary>
 public sealed class Browsers : IDisposable
 {
@@ -44,7 +44,7 @@ public sealed class Browsers : IDisposable
         }
 
         /// <summary>A new window for a test, and every older one closed.</summary>
-        public void Begin(int width, int height)
+        public void Begin(int width, int height, Uri address)
         {
             var old = Driver.WindowHandles;
             Driver.SwitchTo().NewWindow(WindowType.Window);
@@ -55,7 +55,17 @@ public sealed class Browsers : IDisposable
                 Driver.Close();
             }
             Driver.SwitchTo().Window(own);
-            // The window's size is not the page's; the page is what counts.
+            Resize(width, height);
+            Driver.ExecuteCdpCommand(
+                "Storage.clearDataForOrigin",
+                new() { ["origin"] = address.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "all" }
+            );
+            // What the last test was told is not this one's.
+            Driver.Manage().Logs.GetLog(LogType.Browser);
+        }
+
+        /// <summary>The window's size is not the page's; the page is what counts.</summary>
+        public void Resize(int width, int height) =>
             Driver.ExecuteCdpCommand(
                 "Emulation.setDeviceMetricsOverride",
                 new()
@@ -66,9 +76,6 @@ public sealed class Browsers : IDisposable
                     ["mobile"] = false,
                 }
             );
-            // What the last test was told is not this one's.
-            Driver.Manage().Logs.GetLog(LogType.Browser);
-        }
 
         public void Dispose()
         {
@@ -78,12 +85,12 @@ public sealed class Browsers : IDisposable
         }
     }
 
-    internal static Browser Take(int width, int height)
+    internal static Browser Take(int width, int height, Uri address)
     {
         var browser = Free.TryTake(out var one) ? one : new();
         try
         {
-            browser.Begin(width, height);
+            browser.Begin(width, height, address);
             return browser;
         }
         catch (WebDriverException)
@@ -91,7 +98,7 @@ public sealed class Browsers : IDisposable
             // One that a test has broken is not handed on.
             browser.Dispose();
             browser = new();
-            browser.Begin(width, height);
+            browser.Begin(width, height, address);
             return browser;
         }
     }

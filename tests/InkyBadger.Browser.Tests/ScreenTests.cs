@@ -95,139 +95,172 @@ public class ScreenTests
         judge("shelf");
     }
 
+    /// <summary>
+    /// Each screen once, with every judge: on a laptop by day and by night, and as wide as a tablet. The phone, which is used otherwise, has
+    /// a walk of its own.
+    /// </summary>
     [Fact]
-    public void No_field_is_without_a_label()
+    public void Every_screen_has_labels_contrast_its_own_fonts_and_nothing_from_outside()
     {
         using var bench = new Bench();
+        bench.Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(150);
+        var axe = File.ReadAllText(Path.Combine(RunningServer.Root, "web/node_modules/axe-core/axe.min.js"));
         var fields = 0;
+        var glyphs = new Glyphs();
+        var fetched = new HashSet<string>();
         EachScreen(bench, screen =>
         {
-            var names =
-                (IReadOnlyCollection<object>)
-                    bench.Run(
-                        """
-                        return [...document.querySelectorAll('input, select, textarea')]
-                          .map(f => (f.labels?.[0]?.textContent ?? f.getAttribute('aria-label') ?? '').trim())
-                        """
-                    )!;
-            fields += names.Count;
-            Assert.All(names, name => Assert.False(string.IsNullOrEmpty((string)name), $"{screen}: a field has no label"));
+            fields += Labelled(bench, screen);
+            glyphs.Look(bench, screen);
+            bench.Run(axe);
+            ShutsNobodyOut(bench, $"{screen}, by day", "{ resultTypes: ['violations'] }");
+            fetched.UnionWith(Strings(bench, "performance.getEntriesByType('resource').map(r => r.name)"));
+            NeverSideways(bench, screen, 1280);
+            bench.Resize(820, 1100);
+            NeverSideways(bench, screen, 820);
+            bench.Resize(1280, 800);
+            // By night only the colours differ.
+            var day = (string)bench.Run("return document.documentElement.dataset.theme")!;
+            Dress(bench, "badger-night");
+            ShutsNobodyOut(bench, $"{screen}, by night", "{ runOnly: ['color-contrast'] }");
+            Dress(bench, day);
         });
         Assert.True(fields > 30, $"only {fields} fields were seen");
-    }
-
-    /// <summary>axe-core finds no serious violation, by day and by night.</summary>
-    [Theory]
-    [InlineData("day")]
-    [InlineData("night")]
-    public void Nobody_is_shut_out(string theme)
-    {
-        using var bench = new Bench();
-        bench.Open("#/shelf");
-        bench.Run("localStorage.setItem('inky-badger.theme', arguments[0])", theme);
-        var axe = File.ReadAllText(Path.Combine(RunningServer.Root, "web/node_modules/axe-core/axe.min.js"));
-        bench.Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(60);
-        EachScreen(bench, screen =>
-        {
-            if (screen == "loads")
-                bench.Driver.Navigate().Refresh();
-            bench.Find("h1");
-            bench.Run(axe);
-            var found = (string)
-                bench.Driver.ExecuteAsyncScript(
-                    """
-                    const done = arguments[arguments.length - 1]
-                    axe.run(document, { resultTypes: ['violations'] }).then(r => done(JSON.stringify(r.violations
-                      .filter(v => v.impact === 'serious' || v.impact === 'critical')
-                      .map(v => v.id + ': ' + v.nodes.slice(0, 3)
-                        .map(n => n.html.slice(0, 140) + ' ' + (n.any[0]?.message ?? '')).join(' | ')))))
-                    """
-                )!;
-            var violations = JsonSerializer.Deserialize<string[]>(found)!;
-            Assert.True(violations.Length == 0, $"{theme}, {screen}:\n{string.Join("\n", violations)}");
-        });
-    }
-
-    /// <summary>Every glyph in use comes from the fonts that ship with it.</summary>
-    [Fact]
-    public void Every_glyph_is_in_its_own_fonts()
-    {
-        using var bench = new Bench();
-        var strange = new SortedSet<string>();
-        var looked = 0;
-        EachScreen(bench, screen =>
-        {
-            bench.Run("return document.fonts.ready");
-            bench.Driver.ExecuteCdpCommand("DOM.enable", []);
-            bench.Driver.ExecuteCdpCommand("CSS.enable", []);
-            var root = (Dictionary<string, object>)bench.Driver.ExecuteCdpCommand("DOM.getDocument", new() { ["depth"] = 0 })!;
-            var rootId = ((Dictionary<string, object>)root["root"])["nodeId"];
-            // Elements that hold text of their own.
-            bench.Run(
-                """
-                for (const e of document.querySelectorAll('body *'))
-                  if (!['SCRIPT', 'STYLE', 'OPTION', 'title'].includes(e.tagName)
-                    && [...e.childNodes].some(n => n.nodeType === 3 && n.textContent.trim())) e.setAttribute('data-has-text', '')
-                """
-            );
-            var nodes =
-                (Dictionary<string, object>)
-                    bench.Driver.ExecuteCdpCommand(
-                        "DOM.querySelectorAll",
-                        new() { ["nodeId"] = rootId, ["selector"] = "[data-has-text]" }
-                    )!;
-            foreach (var node in (IEnumerable<object>)nodes["nodeIds"])
-            {
-                looked++;
-                var answer =
-                    (Dictionary<string, object>)bench.Driver.ExecuteCdpCommand("CSS.getPlatformFontsForNode", new() { ["nodeId"] = node })!;
-                foreach (var font in ((IEnumerable<object>)answer["fonts"]).Cast<Dictionary<string, object>>())
-                {
-                    if ((bool)font["isCustomFont"])
-                        continue;
-                    var html = (Dictionary<string, object>)bench.Driver.ExecuteCdpCommand("DOM.getOuterHTML", new() { ["nodeId"] = node })!;
-                    strange.Add(
-                        $"{screen}: {font["familyName"]} in "
-                            + $"{((string)html["outerHTML"])[..Math.Min(160, ((string)html["outerHTML"]).Length)]}"
-                    );
-                }
-            }
-        });
-        Assert.True(looked > 200, $"only {looked} texts were looked at");
-        Assert.Empty(strange);
-    }
-
-    [Fact]
-    public void Nothing_is_fetched_from_outside_and_the_fonts_are_small()
-    {
-        using var bench = new Bench();
-        var all = new HashSet<string>();
-        EachScreen(bench, _ =>
-        {
-            foreach (
-                var name in (IReadOnlyCollection<object>)bench.Run("return performance.getEntriesByType('resource').map(r => r.name)")!
-            )
-                all.Add((string)name);
-        });
-        Assert.True(all.Count > 8);
-        Assert.All(all, name => Assert.StartsWith(bench.Server.Address.ToString(), name, StringComparison.Ordinal));
+        glyphs.Judge();
+        Assert.True(fetched.Count > 8);
+        Assert.All(fetched, name => Assert.StartsWith(bench.Server.Address.ToString(), name, StringComparison.Ordinal));
         Assert.Empty(bench.Complaints());
         var fonts = Directory.GetFiles(Path.Combine(RunningServer.Web, "assets"), "*.woff2").Sum(f => new FileInfo(f).Length);
         Assert.InRange(fonts, 1, 160_000);
     }
 
-    [Theory]
-    [InlineData(390, 844)]
-    [InlineData(1280, 800)]
-    [InlineData(820, 1100)]
-    public void The_page_never_scrolls_sideways(int width, int height)
+    [Fact]
+    public void On_a_phone_no_page_scrolls_sideways()
     {
-        using var bench = new Bench(width: width, height: height);
-        EachScreen(bench, screen =>
+        using var bench = new Bench(width: 390, height: 844);
+        EachScreen(bench, screen => NeverSideways(bench, screen, 390));
+    }
+
+    private static IEnumerable<string> Strings(Bench bench, string expression) =>
+        ((IReadOnlyCollection<object>)bench.Run("return " + expression)!).Cast<string>();
+
+    /// <summary>Another theme, once every colour has arrived.</summary>
+    private static void Dress(Bench bench, string theme) =>
+        bench.Driver.ExecuteAsyncScript(
+            """
+            document.documentElement.dataset.theme = arguments[0]
+            const done = arguments[1]
+            // What inherits a colour sets out when the other one arrives.
+            const look = () => document.getAnimations().some(a => a instanceof CSSTransition)
+              ? requestAnimationFrame(look)
+              : requestAnimationFrame(() => document.getAnimations().some(a => a instanceof CSSTransition) ? look() : done())
+            requestAnimationFrame(look)
+            """,
+            theme
+        );
+
+    private static void NeverSideways(Bench bench, string screen, int width)
+    {
+        var wide = (long)bench.Run("return document.documentElement.scrollWidth")!;
+        Assert.True(wide <= width, $"{screen} is {wide} px wide on {width} px");
+    }
+
+    private static int Labelled(Bench bench, string screen)
+    {
+        var names = Strings(
+                bench,
+                """
+                [...document.querySelectorAll('input, select, textarea')]
+                  .map(f => (f.labels?.[0]?.textContent ?? f.getAttribute('aria-label') ?? '').trim())
+                """
+            )
+            .ToList();
+        Assert.All(names, name => Assert.False(string.IsNullOrEmpty(name), $"{screen}: a field has no label"));
+        return names.Count;
+    }
+
+    /// <summary>axe-core finds no serious violation.</summary>
+    private static void ShutsNobodyOut(Bench bench, string screen, string options)
+    {
+        var found = (string)
+            bench.Driver.ExecuteAsyncScript(
+                $$"""
+                const done = arguments[arguments.length - 1]
+                axe.run(document, {{options}}).then(r => done(JSON.stringify(r.violations
+                  .filter(v => v.impact === 'serious' || v.impact === 'critical')
+                  .map(v => v.id + ': ' + v.nodes.slice(0, 3)
+                    .map(n => n.html.slice(0, 140) + ' ' + (n.any[0]?.message ?? '')).join(' | ')))))
+                """
+            )!;
+        var violations = JsonSerializer.Deserialize<string[]>(found)!;
+        Assert.True(violations.Length == 0, $"{screen}:\n{string.Join("\n", violations)}");
+    }
+
+    /// <summary>
+    /// Whether every glyph in use comes from the fonts that ship with it. A glyph of a family and weight is looked at where it is first
+    /// seen: the same one elsewhere comes from the same font.
+    /// </summary>
+    private sealed class Glyphs
+    {
+        private readonly HashSet<string> seen = [];
+        private readonly SortedSet<string> strange = [];
+        private int looked;
+
+        public void Look(Bench bench, string screen)
         {
-            var wide = (long)bench.Run("return document.documentElement.scrollWidth")!;
-            Assert.True(wide <= width, $"{screen} is {wide} px wide on {width} px");
-        });
+            bench.Driver.ExecuteAsyncScript("document.fonts.ready.then(arguments[0])");
+            seen.UnionWith(
+                Strings(
+                    bench,
+                    $$"""
+                    (() => {
+                      const known = new Set({{JsonSerializer.Serialize(seen)}}), first = []
+                      for (const e of document.querySelectorAll('body *')) {
+                        e.removeAttribute('data-new-glyph')
+                        if (['SCRIPT', 'STYLE', 'OPTION', 'title'].includes(e.tagName)) continue
+                        const style = getComputedStyle(e)
+                        const text = [...e.childNodes].filter(n => n.nodeType === 3).map(n => n.textContent).join('').trim()
+                        for (const glyph of text) {
+                          const key = [style.fontFamily, style.fontWeight, style.fontStyle, glyph].join()
+                          if (known.has(key)) continue
+                          known.add(key)
+                          first.push(key)
+                          e.setAttribute('data-new-glyph', '')
+                        }
+                      }
+                      return first
+                    })()
+                    """
+                )
+            );
+            bench.Driver.ExecuteCdpCommand("DOM.enable", []);
+            bench.Driver.ExecuteCdpCommand("CSS.enable", []);
+            var root = Answer(bench, "DOM.getDocument", new() { ["depth"] = 0 });
+            var nodes = Answer(
+                bench,
+                "DOM.querySelectorAll",
+                new() { ["nodeId"] = ((Dictionary<string, object>)root["root"])["nodeId"], ["selector"] = "[data-new-glyph]" }
+            );
+            foreach (var node in (IEnumerable<object>)nodes["nodeIds"])
+            {
+                looked++;
+                var fonts = Answer(bench, "CSS.getPlatformFontsForNode", new() { ["nodeId"] = node })["fonts"];
+                foreach (var font in ((IEnumerable<object>)fonts).Cast<Dictionary<string, object>>().Where(f => !(bool)f["isCustomFont"]))
+                {
+                    var html = (string)Answer(bench, "DOM.getOuterHTML", new() { ["nodeId"] = node })["outerHTML"];
+                    strange.Add($"{screen}: {font["familyName"]} in {html[..Math.Min(160, html.Length)]}");
+                }
+            }
+        }
+
+        private static Dictionary<string, object> Answer(Bench bench, string command, Dictionary<string, object?> parameters) =>
+            (Dictionary<string, object>)bench.Driver.ExecuteCdpCommand(command, parameters)!;
+
+        public void Judge()
+        {
+            Assert.True(looked > 60 && seen.Count > 150, $"only {seen.Count} glyphs of {looked} texts were looked at");
+            Assert.Empty(strange);
+        }
     }
 
     [Fact]
@@ -280,9 +313,10 @@ public class ScreenTests
     }
 
     /// <summary>
-    /// How long from a key's own time stamp to the second frame after the fuse's text changed. Reported, not judged: machines differ.
+    /// How long from a key's own time stamp to the second frame after the fuse's text changed. Reported, not judged, and run by those who
+    /// ask: machines differ.
     /// </summary>
-    [Fact]
+    [Fact(Explicit = true)]
     public void The_fuse_follows_a_key()
     {
         using var bench = new Bench();

@@ -63,7 +63,7 @@ public class BankTests
     [Fact]
     public async Task The_bank_at_a_load_and_its_next_steps_over_the_wire()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var at = await (await server.Http.PostAsJsonAsync("/api/bank/at-load?amps=250", Documents.Bus)).Json();
         Assert.Equal((250.0, 4), ((double)at["loadA"]!, at["dropOuts"]!.AsArray().Count));
         Assert.True((bool)at["dropOuts"]![1]!["blackout"]!);
@@ -83,7 +83,7 @@ public class BankTests
     [Fact]
     public async Task Own_units_are_kept_judged_written_and_dropped()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var unit = JsonNode.Parse(
             """{ "key": "x", "name": "Depot block", "chemistry": "lfp", "cells": 4, "ah": 120, "massKg": 13.4, "price": 330 }"""
         );

@@ -15,7 +15,7 @@ public partial class BorderTests
     [InlineData("Sec-Fetch-Site", "cross-site")]
     public async Task Another_origin_may_change_nothing(string header, string value)
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, _) = await server.Keep(Documents.Bus);
         foreach (
             var (method, path) in new[]
@@ -77,7 +77,7 @@ public partial class BorderTests
     [Fact]
     public async Task What_hands_out_everything_asks_for_a_header_of_our_own()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         await server.Keep(Documents.Bus);
         using var page = new HttpClient { BaseAddress = server.Address };
         foreach (var path in new[] { "/api/backup", "/api/designs.zip", "/API/Backup", "/api/backup/", "/api/backup?x=1", "/api/%62ackup" })
@@ -202,7 +202,7 @@ public partial class BorderTests
     [Fact]
     public async Task The_log_says_what_happened_and_nothing_of_what_designs_hold()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, etag) = await server.Keep(Documents.Bus.With("/name", "Badger-in-the-log").With("/notes", "a secret place"));
         await server.Put(id, etag, Documents.Bus.With("/banks/0/demand/loads/0/name", "Secret-lift"));
         await server.Http.PostAsync("/api/evaluate", Documents.Body("{\"name\":\"Secret-junk\"}"));

@@ -37,7 +37,7 @@ public class BuildTests
     [Fact]
     public async Task Every_build_comes_as_a_line_and_the_last_is_done()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var lines = await Found(server);
         var of = (int)lines[0]["of"]!;
         Assert.Equal(of + 1, lines.Count);
@@ -65,7 +65,7 @@ public class BuildTests
     [Fact]
     public async Task Some_are_compared_and_one_is_taken_over()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var build = (await Found(server))
             .Select(l => l["build"])
             .First(b => b is not null && (string)b["choice"]!["unit"]!["key"]! == "lfp-24-200")!;
@@ -148,7 +148,7 @@ public class BuildTests
     [MemberData(nameof(Wrong))]
     public async Task A_wrong_question_is_refused_by_its_field(string text, string at)
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var refused = await server.Http.PostAsync("/api/builds/compare", Documents.Body(text));
         Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
         Assert.Contains(at, await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
@@ -162,7 +162,7 @@ public class BuildTests
     [InlineData("/banks/0/space", """{ "lengthMm": 0, "widthMm": 500, "heightMm": 400 }""", "/banks/0/space/lengthMm")]
     public async Task Prices_and_space_are_of_the_document(string pointer, string value, string? refusedAt)
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var answer = await server.Http.PostAsJsonAsync("/api/designs", Clinic.With(pointer, JsonNode.Parse(value)));
         Assert.Equal(refusedAt is null ? HttpStatusCode.Created : HttpStatusCode.BadRequest, answer.StatusCode);
         if (refusedAt is not null)

@@ -18,7 +18,7 @@ public class CableTests
     [Fact]
     public async Task Sizes_are_tried_on_the_run_that_is_named()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var main = await Post(server, "trials");
         Assert.Equal("main", (string)main["run"]!);
         Assert.Equal("50 mm²", (string)main["sizes"]!.AsArray().Single(s => (bool)s!["here"]!)!["size"]!);
@@ -37,7 +37,7 @@ public class CableTests
     [Fact]
     public async Task House_rules_and_lists()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var rules = (await Post(server, "rules")).AsArray();
         Assert.Contains(rules, r => (string)r!["rule"]! == "drop-limit-main" && r["choices"]!.AsArray().Count(c => (bool)c!["here"]!) == 1);
         var lists = await Post(server, "schedules");
@@ -62,7 +62,7 @@ public class CableTests
     [InlineData("switch", """{ "colour": "red" }""", "/banks/0/runs/0/switch/colour")]
     public async Task Fields_of_a_run(string field, string value, string? refusedAt)
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var answer = await server.Http.PostAsJsonAsync(
             "/api/designs",
             Documents.Bus.With("/banks/0/runs/0/" + field, JsonNode.Parse(value))
@@ -81,7 +81,7 @@ public class CableTests
     [Fact]
     public async Task Lists_as_CSV_name_their_columns_and_are_no_formulas()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, _) = await server.Keep(Documents.Bus.With("/banks/0/demand/loads/4/name", "=HYPERLINK(1)"));
         var fuses = await server.Http.GetAsync($"/api/designs/{id}/fuses.csv");
         Assert.Equal("text/csv", fuses.Content.Headers.ContentType!.MediaType);

@@ -17,7 +17,7 @@ public class CrowdTests
     public async Task Fifty_clients_at_once_lose_nothing()
     {
         var edits = int.TryParse(Environment.GetEnvironmentVariable("INKY_EDITS"), out var e) ? e : 12;
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var before = Documents.Bus.With("/notes", "NOTE").ToJsonString();
         var ids = new List<(string Id, string ETag)>();
         for (var c = 0; c < Clients; c++)

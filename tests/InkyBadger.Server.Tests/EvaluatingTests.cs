@@ -8,7 +8,7 @@ namespace InkyBadger.Server.Tests;
 /// <summary>One server for every test that only asks.</summary>
 public sealed class AskedServer : IDisposable
 {
-    public RunningServer Server { get; } = new(null, "--empty");
+    public RunningServer Server { get; } = RunningServer.Fresh(seeded: false);
 
     public void Dispose() => Server.Dispose();
 }

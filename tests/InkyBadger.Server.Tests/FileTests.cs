@@ -35,7 +35,7 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
     [Fact]
     public async Task A_design_goes_out_and_comes_in_again_unchanged()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, _) = await server.Keep(Documents.Bus);
         var file = await server.Http.GetAsync($"/api/designs/{id}/file");
         Assert.Equal("marrow-lane-library-bus.json", file.Content.Headers.ContentDisposition!.FileName);
@@ -52,7 +52,7 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
     [Fact]
     public async Task Several_go_out_as_a_zip_and_come_in_together()
     {
-        using var server = new RunningServer();
+        using var server = RunningServer.Fresh();
         var packed = await server.Http.GetByteArrayAsync("/api/designs.zip");
         using (var zip = new ZipArchive(new MemoryStream(packed)))
             Assert.Contains("hare-s-ledge-bird-hut.json", zip.Entries.Select(e => e.FullName));
@@ -67,7 +67,7 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
     [Fact]
     public async Task One_bad_file_in_a_zip_changes_nothing_and_is_named()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var answer = await server.Http.PostAsync(
             "/api/import",
             Zip(
@@ -85,7 +85,7 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
     [Fact]
     public async Task What_cannot_be_read_is_refused_without_harm()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         async Task Refuses(HttpContent content, string reason)
         {
             var answer = await server.Http.PostAsync("/api/import", content);

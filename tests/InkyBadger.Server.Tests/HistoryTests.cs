@@ -28,7 +28,7 @@ public class HistoryTests
     [Fact]
     public async Task Back_and_forward_with_numbers_that_only_rise()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, etag) = await server.Keep(Named("one"));
         foreach (var name in new[] { "two", "three" })
             etag = (await server.Put(id, etag, Named(name))).Headers.ETag!.Tag;
@@ -62,7 +62,7 @@ public class HistoryTests
     [Fact]
     public async Task Undo_and_redo_need_the_state_they_start_from()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, etag) = await server.Keep(Named("one"));
         var newer = (await server.Put(id, etag, Named("two"))).Headers.ETag!.Tag;
         foreach (var step in new[] { "undo", "redo" })
@@ -77,7 +77,7 @@ public class HistoryTests
     [Fact]
     public async Task Two_hundred_states_back_and_no_more()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, etag) = await server.Keep(Named("state 0"));
         for (var i = 1; i <= 230; i++)
             etag = (await server.Put(id, etag, Named($"state {i}"))).Headers.ETag!.Tag;
@@ -97,7 +97,7 @@ public class HistoryTests
     [Fact]
     public async Task Of_two_who_write_at_once_one_is_told()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, etag) = await server.Keep(Named("one"));
         var answers = await Task.WhenAll(Enumerable.Range(0, 8).Select(i => server.Put(id, etag, Named($"writer {i}"))));
         Assert.Single(answers, a => a.StatusCode == HttpStatusCode.OK);
@@ -107,7 +107,7 @@ public class HistoryTests
     [Fact]
     public async Task The_bin_gives_back_what_was_deleted_with_its_history()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, etag) = await server.Keep(Named("one"));
         etag = (await server.Put(id, etag, Named("two"))).Headers.ETag!.Tag;
         await server.Http.DeleteAsync($"/api/designs/{id}");
@@ -123,7 +123,7 @@ public class HistoryTests
     [Fact]
     public async Task A_copy_is_a_design_of_its_own()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, _) = await server.Keep(Named(new string('n', 80)));
         var copy = await (await server.Http.PostAsync($"/api/designs/{id}/copy", null)).Json();
         Assert.NotEqual(id, (string)copy["id"]!);
@@ -134,7 +134,7 @@ public class HistoryTests
     [Fact]
     public async Task Five_hundred_designs_are_listed_quickly()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         for (var i = 0; i < 500; i++)
             (await server.Http.PostAsJsonAsync("/api/designs", Named($"Design {i}"))).EnsureSuccessStatusCode();
         var clock = System.Diagnostics.Stopwatch.StartNew();

@@ -16,7 +16,7 @@ public class InverterTests
     [Fact]
     public async Task Those_that_fit_come_first_and_own_ones_stand_among_them()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var before = await Judged(server);
         Assert.Equal("inv-24-5000c", (string)before[0]!["item"]!["key"]!);
         Assert.False((bool)before[1]!["fits"]!);
@@ -55,7 +55,7 @@ public class InverterTests
     [InlineData("{", "is not JSON")]
     public async Task A_bad_one_is_refused_by_its_field(string text, string at)
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var refused = await server.Http.PutAsync("/api/inverters/own/own-1", Documents.Body(text));
         Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
         Assert.Contains(at, await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
@@ -64,7 +64,7 @@ public class InverterTests
     [Fact]
     public async Task Without_a_design_or_a_bank_nothing_is_judged()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         Assert.Equal(HttpStatusCode.BadRequest, (await server.Http.PostAsJsonAsync("/api/inverters?bank=5", Documents.Bus)).StatusCode);
         Assert.Equal(HttpStatusCode.BadRequest, (await server.Http.PostAsync("/api/inverters", Documents.Body("[]"))).StatusCode);
     }

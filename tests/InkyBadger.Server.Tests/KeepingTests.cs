@@ -10,7 +10,7 @@ public class KeepingTests
     [Fact]
     public async Task A_first_start_brings_the_demo_designs_with_the_library_bus_first()
     {
-        using var server = new RunningServer();
+        using var server = RunningServer.Fresh();
         var cards = JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray();
         Assert.Equal("Marrow Lane library bus", (string)cards[0]!["name"]!);
         Assert.Equal(24, (int)cards[0]!["systemV"]!);
@@ -23,14 +23,14 @@ public class KeepingTests
     [Fact]
     public async Task Empty_starts_without_designs()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         Assert.Empty(JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray());
     }
 
     [Fact]
     public async Task A_design_is_kept_changed_and_taken_off_the_shelf()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, etag) = await server.Keep(Documents.Bus);
         Assert.Equal("\"1\"", etag);
 
@@ -49,7 +49,7 @@ public class KeepingTests
     [Fact]
     public async Task A_write_without_the_state_it_changed_or_on_an_old_one_overwrites_nothing()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, etag) = await server.Keep(Documents.Bus);
         Assert.Equal(HttpStatusCode.PreconditionRequired, (await server.Put(id, null, Documents.Bus)).StatusCode);
         await server.Put(id, etag, Documents.Bus.With("/name", "Theirs"));
@@ -63,7 +63,7 @@ public class KeepingTests
     [Fact]
     public async Task Everything_is_there_after_a_stop_and_after_a_kill()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, etag) = await server.Keep(Documents.Bus);
         Assert.Equal(0, server.Interrupt());
         server.StartAgain("--empty");
@@ -78,7 +78,7 @@ public class KeepingTests
     [Fact]
     public async Task A_new_design_without_a_body_is_empty_and_as_advised()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var response = await server.Http.PostAsync("/api/designs", null);
         Assert.Equal(HttpStatusCode.Created, response.StatusCode);
         var bank = (await response.Json())["design"]!["banks"]![0]!;
@@ -90,7 +90,7 @@ public class KeepingTests
     [Fact]
     public async Task The_data_folder_of_a_user_is_never_seeded_twice()
     {
-        using var server = new RunningServer();
+        using var server = RunningServer.Fresh();
         foreach (var card in JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray())
             await server.Http.DeleteAsync($"/api/designs/{card!["id"]}");
         server.Interrupt();

@@ -153,7 +153,7 @@ public class LoadTests
     [Fact]
     public async Task Lists_over_the_wire()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, _) = await server.Keep(Documents.Bus);
         var file = await server.Http.GetAsync($"/api/designs/{id}/loads.csv");
         Assert.Equal(
@@ -210,7 +210,7 @@ public class LoadTests
     [Fact]
     public async Task What_ifs_over_the_wire()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var answer = await server.Http.PostAsJsonAsync("/api/what-ifs", Documents.Bus);
         var all = JsonNode.Parse(await answer.Content.ReadAsStringAsync())!.AsArray();
         Assert.Equal("inverter-off", (string?)all[0]!["kind"]);

@@ -26,7 +26,7 @@ public class MishapTests
         var seed = int.TryParse(Environment.GetEnvironmentVariable("INKY_SEED"), out var s) ? s : Environment.TickCount;
         TestContext.Current.TestOutputHelper!.WriteLine($"{kills} kills, seed {seed}");
         var random = new Random(seed);
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, etag) = await server.Keep(Documents.Bus.With("/notes", "0"));
         long confirmed = 0,
             sent = 0,
@@ -88,7 +88,7 @@ public class MishapTests
     [Fact]
     public async Task A_damaged_database_is_set_aside_unchanged()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         await server.Keep(Documents.Bus);
         server.Interrupt();
         var file = Database.FileIn(server.DataFolder);
@@ -107,7 +107,7 @@ public class MishapTests
     [Fact]
     public async Task A_locked_database_is_said_in_a_sentence_and_keeps_what_was_there()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, etag) = await server.Keep(Documents.Bus);
         await using (var other = new SqliteConnection($"Data Source={Database.FileIn(server.DataFolder)};Pooling=False"))
         {
@@ -208,7 +208,7 @@ public class MishapTests
     [Fact]
     public async Task A_backup_is_a_consistent_copy_while_edits_go_on()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, etag) = await server.Keep(Documents.Bus);
         var target = Path.Combine(server.DataFolder, "copy.db");
         using var stop = new CancellationTokenSource();

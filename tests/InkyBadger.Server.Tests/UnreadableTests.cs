@@ -22,7 +22,7 @@ public class UnreadableTests
     [Fact]
     public async Task A_row_that_cannot_be_read_is_shown_as_such_and_set_aside_as_a_file()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (good, _) = await server.Keep(Documents.Bus.With("/name", "Good"));
         var (torn, _) = await server.Keep(Documents.Bus.With("/name", "Torn"));
         var (odd, _) = await server.Keep(Documents.Bus.With("/name", "Odd date"));
@@ -68,7 +68,7 @@ public class UnreadableTests
     [Fact]
     public async Task An_own_item_and_a_state_that_cannot_be_read_take_nothing_with_them()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var load = Documents.Bus["banks"]![0]!["demand"]!["loads"]![0]!.ToJsonString();
         foreach (var key in new[] { "one", "two" })
             Assert.Equal(
@@ -94,7 +94,7 @@ public class UnreadableTests
     [Fact]
     public async Task A_database_that_vanishes_while_it_runs_is_said_and_nothing_is_confirmed()
     {
-        using var server = new RunningServer(null, "--empty");
+        using var server = RunningServer.Fresh(seeded: false);
         var (id, etag) = await server.Keep(Documents.Bus);
         var file = Database.FileIn(server.DataFolder);
         File.Move(file, file + ".away");

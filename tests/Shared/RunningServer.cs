@@ -11,7 +11,19 @@ public sealed class RunningServer : IDisposable
     private readonly bool ownsFolder;
     private Process process;
 
-    public string DataFolder { get; }
+    /// <summary>Taken from those that go from test to test, and to be handed on as long as nothing was done to it from outside.</summary>
+    private bool goesOn;
+
+    internal string Folder { get; }
+
+    public string DataFolder
+    {
+        get
+        {
+            goesOn = false;
+            return Folder;
+        }
+    }
     public Uri Address { get; private set; }
 
     /// <summary>Everything it has printed so far.</summary>
@@ -19,22 +31,46 @@ public sealed class RunningServer : IDisposable
     {
         get
         {
-            lock (said)
-                return said.ToString();
+            goesOn = false;
+            return SaidSoFar();
         }
     }
 
+    private string SaidSoFar()
+    {
+        lock (said)
+            return said.ToString();
+    }
+
     private System.Text.StringBuilder said = new();
-    public int ProcessId => process.Id;
+    public int ProcessId
+    {
+        get
+        {
+            goesOn = false;
+            return process.Id;
+        }
+    }
 
     public HttpClient Http { get; private set; }
 
     public RunningServer(string? dataFolder = null, params string[] options)
     {
         ownsFolder = dataFolder is null;
-        DataFolder = dataFolder ?? Directory.CreateTempSubdirectory("inky-badger-").FullName;
+        Folder = dataFolder ?? Directory.CreateTempSubdirectory("inky-badger-").FullName;
         (process, Address) = Launch(options);
         Http = Client(Address);
+    }
+
+    /// <summary>
+    /// A server with the data of a first start (or none), as good as new: for whatever does not look at a start or an end itself.
+    /// </summary>
+    public static RunningServer Fresh(bool seeded = true)
+    {
+        var server = Servers.Take(seeded);
+        server.goesOn = true;
+        server.Http = Client(server.Address);
+        return server;
     }
 
     /// <summary>Asks as a page of this program does.</summary>
@@ -96,11 +132,17 @@ public sealed class RunningServer : IDisposable
     }
 
     private static ProcessStartInfo Info(IEnumerable<string> arguments) =>
-        new(Command[0], [.. Command[1..], .. arguments]) { RedirectStandardOutput = true, RedirectStandardError = true };
+        new(Command[0], [.. Command[1..], .. arguments])
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            // None of these servers lives long enough to earn back what watching its own hot paths costs.
+            Environment = { ["DOTNET_TieredPGO"] = "0" },
+        };
 
     private (Process, Uri) Launch(string[] options)
     {
-        var started = Process.Start(Info(["--data", DataFolder, "--port", "0", "--web", Web, .. options]))!;
+        var started = Process.Start(Info(["--data", Folder, "--port", "0", "--web", Web, .. options]))!;
         var address = new TaskCompletionSource<Uri>();
         said = new();
         void Hear(string? line)
@@ -115,17 +157,18 @@ public sealed class RunningServer : IDisposable
         started.OutputDataReceived += (_, e) => Hear(e.Data);
         started.ErrorDataReceived += (_, e) => Hear(e.Data);
         started.EnableRaisingEvents = true;
-        started.Exited += (_, _) => address.TrySetException(new InvalidOperationException($"the server ended: {Said}"));
+        started.Exited += (_, _) => address.TrySetException(new InvalidOperationException($"the server ended: {SaidSoFar()}"));
         started.BeginOutputReadLine();
         started.BeginErrorReadLine();
         return address.Task.Wait(Patience)
             ? (started, address.Task.Result)
-            : throw new TimeoutException($"the server did not say its address: {Said}");
+            : throw new TimeoutException($"the server did not say its address: {SaidSoFar()}");
     }
 
     /// <summary>Ends the process as a power cut would.</summary>
     public void Kill()
     {
+        goesOn = false;
         process.Kill();
         process.WaitForExit();
         process.Dispose();
@@ -135,6 +178,7 @@ public sealed class RunningServer : IDisposable
     /// <summary>Ctrl-C, and the exit code it ends with.</summary>
     public int Interrupt()
     {
+        goesOn = false;
         using (var kill = Process.Start("kill", ["-INT", process.Id.ToString(System.Globalization.CultureInfo.InvariantCulture)]))
             kill.WaitForExit();
         if (!process.WaitForExit(Patience))
@@ -153,6 +197,17 @@ public sealed class RunningServer : IDisposable
 
     public void Dispose()
     {
+        if (goesOn)
+        {
+            Http.Dispose();
+            Servers.Give(this);
+            return;
+        }
+        End();
+    }
+
+    internal void End()
+    {
         try
         {
             if (!process.HasExited)
@@ -163,6 +218,6 @@ public sealed class RunningServer : IDisposable
             // It was ended by the test itself.
         }
         if (ownsFolder)
-            Directory.Delete(DataFolder, recursive: true);
+            Directory.Delete(Folder, recursive: true);
     }
 }
