@@ -33,6 +33,8 @@ public sealed class Browsers : IDisposable
                 "--disable-component-update",
                 "--disable-sync",
                 "--disable-dev-shm-usage",
+                // A page's scripts are compiled once for all tests of a browser.
+                "--process-per-site",
                 $"--user-data-dir={profile}",
                 "--window-size=1280,800"
             );
@@ -58,7 +60,7 @@ public sealed class Browsers : IDisposable
             Resize(width, height);
             Driver.ExecuteCdpCommand(
                 "Storage.clearDataForOrigin",
-                new() { ["origin"] = address.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "all" }
+                new() { ["origin"] = address.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "local_storage,indexeddb,cookies" }
             );
             // What the last test was told is not this one's.
             Driver.Manage().Logs.GetLog(LogType.Browser);

@@ -22,7 +22,7 @@ public class MishapTests
     [Fact]
     public async Task Every_confirmed_edit_survives_a_kill_at_any_moment()
     {
-        var kills = int.TryParse(Environment.GetEnvironmentVariable("INKY_KILLS"), out var k) ? k : 30;
+        var kills = int.TryParse(Environment.GetEnvironmentVariable("INKY_KILLS"), out var k) ? k : 8;
         var seed = int.TryParse(Environment.GetEnvironmentVariable("INKY_SEED"), out var s) ? s : Environment.TickCount;
         TestContext.Current.TestOutputHelper!.WriteLine($"{kills} kills, seed {seed}");
         var random = new Random(seed);

@@ -136,8 +136,8 @@ public sealed class RunningServer : IDisposable
         {
             RedirectStandardOutput = true,
             RedirectStandardError = true,
-            // None of these servers lives long enough to earn back what watching its own hot paths costs.
-            Environment = { ["DOTNET_TieredPGO"] = "0" },
+            // None of these servers lives long enough to earn back what compiling its hot paths once more costs.
+            Environment = { ["DOTNET_TieredPGO"] = "0", ["DOTNET_TC_CallCounting"] = "0" },
         };
 
     private (Process, Uri) Launch(string[] options)
