@@ -1,4 +1,5 @@
 using InkyBadger.Core.Design;
+using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Banks;
 
@@ -35,8 +36,14 @@ public sealed record BankFiguresResult(
 /// <summary>What S × P units make together (method, 4.2).</summary>
 public static class BankFigures
 {
-    /// <summary>Energy of so many ampere-hours at nominal volts, and what of it is used down to the depth of discharge [Wh].</summary>
-    public static (double RatedWh, double UsableWh) Energy(double nominalV, double ah, double dod) => (nominalV * ah, nominalV * ah * dod);
+    /// <summary>Energy of so many ampere-hours at nominal volts [Wh].</summary>
+    public static Num RatedWh(Num nominalV, Num ah) => nominalV * ah;
+
+    /// <summary>What of it is used down to the depth of discharge [Wh].</summary>
+    public static Num UsableWh(Num ratedWh, Num dod) => ratedWh * dod;
+
+    /// <summary>Volts of so many cells in series, unit by unit [V].</summary>
+    public static Num NominalV(Num series, Num cells, Num cellV) => series * cells * cellV;
 
     /// <exception cref="Refusal">Names the offending input.</exception>
     public static BankFiguresResult Work(BankFiguresInput input)
@@ -55,9 +62,19 @@ public static class BankFigures
         var units = input.Series * input.Parallel;
         var volts = input.Series * input.UnitV;
         var ah = input.Parallel * input.UnitAh;
-        var (rated, usable) = Energy(volts, ah, input.Dod);
+        var rated = RatedWh(volts, ah);
         // The real wiring's ceiling, where it is known, is less than the sum of the limits.
         var amps = input.CeilingA ?? input.Parallel * input.UnitContinuousA;
-        return new(units, volts, ah, rated, usable, amps, amps * volts, units * input.UnitMassKg, units * input.UnitPrice);
+        return new(
+            units,
+            volts,
+            ah,
+            rated,
+            UsableWh(rated, input.Dod),
+            amps,
+            amps * volts,
+            units * input.UnitMassKg,
+            units * input.UnitPrice
+        );
     }
 }

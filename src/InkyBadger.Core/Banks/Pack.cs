@@ -198,5 +198,5 @@ public sealed class Pack
 
     /// <summary>Usable energy of the strings named (from 1), by nominal volts and depth of discharge (0 to 1] [Wh].</summary>
     public double UsableWh(IEnumerable<int> strings, double nominalV, double dod) =>
-        BankFigures.Energy(nominalV, strings.Sum(s => Strings[s - 1].Ah), dod).UsableWh;
+        BankFigures.UsableWh(BankFigures.RatedWh(nominalV, strings.Sum(s => Strings[s - 1].Ah)), dod);
 }

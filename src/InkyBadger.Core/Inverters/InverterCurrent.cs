@@ -1,3 +1,5 @@
+using InkyBadger.Core.Working;
+
 namespace InkyBadger.Core.Inverters;
 
 /// <summary>House rule on the design current of the inverter's run: the inverter's rating, or today's load.</summary>
@@ -73,9 +75,8 @@ public static class InverterCurrent
     }
 
     /// <summary>Amperes drawn at <paramref name="volts"/> for AC watts out.</summary>
-    public static double At(double acW, double efficiency, double idleW, double volts) => (acW / efficiency + idleW) / volts;
+    public static Num At(Num acW, Num efficiency, Num idleW, Num volts) => (acW / efficiency + idleW) / volts;
 
     /// <summary>AC watts that a current at <paramref name="volts"/> lets through, never below 0; the inverse of <see cref="At"/>.</summary>
-    public static double AcWattsOf(double amps, double efficiency, double idleW, double volts) =>
-        Math.Max(0, (amps * volts - idleW) * efficiency);
+    public static Num AcWattsOf(Num amps, Num efficiency, Num idleW, Num volts) => Num.Max(0, (amps * volts - idleW) * efficiency);
 }

@@ -135,15 +135,20 @@ public static class LimitsChain
         kind switch
         {
             ElementKind.Jumpers or ElementKind.Leads => shares.Max(Math.Abs),
-            ElementKind.Links => Enumerable
-                .Range(1, network.Strings - 1)
-                .Max(i =>
-                {
-                    var (positive, negative) = network.LinkCurrents(shares, 1, i);
-                    return Math.Max(Math.Abs(positive), Math.Abs(negative));
-                }),
+            ElementKind.Links => BusiestLink(network, shares),
             _ => 1,
         };
+
+    private static double BusiestLink(BankNetwork network, double[] shares)
+    {
+        double most = 0;
+        for (var i = 1; i < network.Strings; i++)
+        {
+            var (positive, negative) = network.LinkCurrents(shares, 1, i);
+            most = Math.Max(most, Math.Max(Math.Abs(positive), Math.Abs(negative)));
+        }
+        return most;
+    }
 
     /// <summary>What an element carries without end, or for a time [A]; null where it has no rating.</summary>
     internal static double? Amperes(ChainElement e, double? atSeconds) =>

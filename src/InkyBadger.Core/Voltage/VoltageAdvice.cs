@@ -45,7 +45,7 @@ public static class VoltageAdvice
         foreach (var volts in Advised)
         {
             var lowV = CellsPerSystem.Get(input.Chemistry, volts) * chemistry.CellLowUnderLoadV;
-            var amps = InverterCurrent.At(watts, input.Efficiency, input.IdleW, lowV);
+            double amps = InverterCurrent.At(watts, input.Efficiency, input.IdleW, lowV);
             var within = Tolerant.AtLeast(input.CurrentLimitA, amps);
             if (within || volts == 48)
                 return new(byWatts, volts, amps, within, mobile);

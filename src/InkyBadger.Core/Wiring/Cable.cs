@@ -1,5 +1,6 @@
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Wiring;
 
@@ -18,6 +19,13 @@ public static class Cable
 {
     /// <summary>Change of copper's resistance per kelvin from 20 °C.</summary>
     public const double CopperPerK = 0.00393;
+
+    /// <summary>Typical resistance of a bolted joint, and of a fuse or switch with its joints [mΩ].</summary>
+    public const double BoltedMilliohm = 0.1,
+        FusedMilliohm = 0.2;
+
+    /// <summary>Drop over the whole loop of a cable whose both ways are alike, joints in [V].</summary>
+    public static Num LoopDropV(Num amps, Num oneWayOhm, Num jointsOhm) => amps * (2 * oneWayOhm + jointsOhm);
 
     /// <summary>
     /// Temperature of a loaded conductor: its rise over the ambient goes with the square of its load. Never above what the insulation
@@ -43,7 +51,7 @@ public static class Cable
     }
 
     /// <summary>Resistance one way [Ω] of <paramref name="conductors"/> in parallel at a conductor temperature [°C, −60 to 250].</summary>
-    public static double Resistance(double r20MilliohmPerM, double lengthM, double conductorC, int conductors = 1)
+    public static Num Resistance(Num r20MilliohmPerM, Num lengthM, Num conductorC, Num conductors)
     {
         Require.Above(r20MilliohmPerM, 0);
         Require.Above(lengthM, 0);
@@ -63,8 +71,8 @@ public static class Cable
         double? lowV = null,
         int boltedJoints = 0,
         int fuseJoints = 0,
-        double boltedJointMilliohm = 0.1,
-        double fuseJointMilliohm = 0.2
+        double boltedJointMilliohm = BoltedMilliohm,
+        double fuseJointMilliohm = FusedMilliohm
     )
     {
         Require.AtLeast(currentA, 0);
@@ -80,7 +88,10 @@ public static class Cable
     }
 
     /// <summary>Resistance of bolted joints and of fuses and switches on a loop [Ω]; typical 0.1 and 0.2 mΩ each.</summary>
-    public static double Joints(int boltedJoints, int fuseJoints, double boltedJointMilliohm = 0.1, double fuseJointMilliohm = 0.2)
+    public static double Joints(int boltedJoints, int fuseJoints) => Joints(boltedJoints, fuseJoints, BoltedMilliohm, FusedMilliohm);
+
+    /// <inheritdoc cref="Joints(int, int)"/>
+    public static Num Joints(Num boltedJoints, Num fuseJoints, Num boltedJointMilliohm, Num fuseJointMilliohm)
     {
         Require.AtLeast(boltedJoints, 0);
         Require.AtLeast(fuseJoints, 0);

@@ -103,7 +103,7 @@ public static class FlowStage
     public static Step<Flows> Work(BankWork w)
     {
         var voltage = w.Voltage.Need();
-        var flows = new List<Flow>();
+        var flows = new List<Flow>(8);
         var (designW, thumb) = AddInverters(w, voltage, flows);
         AddLoads(w, voltage, flows);
         foreach (var run in w.Document.Runs)

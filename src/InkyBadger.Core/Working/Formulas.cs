@@ -28,6 +28,12 @@ public readonly struct Formulas(Tape? tape)
 
     public Num Assumed(string key, double value, string unit, string label) => Of(key, value, unit, label, Origin.Assumed, null);
 
+    public Num Rule(string key, double value, string unit, string label, string rule) =>
+        Of(key, value, unit, label, Origin.HouseRule, rule);
+
+    /// <summary>A term that several figures share.</summary>
+    public Num Of(Term term) => tape is null ? Num.Plain(term.Value ?? 0) : Num.Of(term);
+
     private Num Of(string key, double value, string unit, string label, Origin origin, string? reference) =>
         tape is null ? Num.Plain(value) : Num.Of(new(key, value, unit, label, origin, reference));
 
@@ -71,8 +77,10 @@ public readonly struct Formulas(Tape? tape)
         [InterpolatedStringHandlerArgument("")] Label label,
         string unit,
         string method,
-        Num formula
-    ) => tape is null ? formula : Figure(key, pointer.Text, label.Text, unit, method, formula);
+        Num formula,
+        string? sentence = null,
+        string? houseRule = null
+    ) => tape is null ? formula : Figure(key, pointer.Text, label.Text, unit, method, formula, sentence, houseRule);
 
     /// <summary>The sum of terms; 0 of none.</summary>
     public static Num Sum(IEnumerable<Num> terms)

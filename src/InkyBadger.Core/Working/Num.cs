@@ -22,6 +22,9 @@ public readonly struct Num
     /// <summary>A number without a memory, such as a 2 in a formula: it is printed as it is.</summary>
     public static implicit operator Num(int value) => new(value, null);
 
+    /// <summary>A number nobody asked about, or a constant of the formula: it is printed as it is.</summary>
+    public static implicit operator Num(double value) => new(value, null);
+
     public static implicit operator double(Num number) => number.Value;
 
     /// <summary>A term of the formula; the tape decides whether it is remembered.</summary>

@@ -18,8 +18,9 @@ public static class BankStage
         var chemistry = Chemistries.Get(unit.Chemistry);
         var autonomy = w.Rules.NumberOrNone("autonomy");
         var dod = BankNeed.Dod(w.Scene, unit.Chemistry);
-        var nominalV = a.Series * unit.Cells * chemistry.CellNominalV;
-        var (ratedWh, usableWh) = BankFigures.Energy(nominalV, pack.Ah, dod);
+        double nominalV = BankFigures.NominalV(a.Series, unit.Cells, chemistry.CellNominalV),
+            ratedWh = BankFigures.RatedWh(nominalV, pack.Ah),
+            usableWh = BankFigures.UsableWh(ratedWh, dod);
         var (atMean, atPeak) = Hours(unit, chemistry, pack.Ah, nominalV, usableWh, dod, energy, loads, inverter);
         // What the demand asks for, of energy and of rate the larger.
         var neededAh = a.Sizing is null ? (double?)null : Math.Max(a.Sizing.AhEnergy, a.Sizing.AhRate ?? 0);

@@ -34,6 +34,7 @@ internal static class BankWorking
                 r.Layout.AdvisedParallel is null ? "string, nothing asks for more" : "strings, the most there can be"
             );
         Term Of(string key, double value, string unit, string label, string field) => T.Sheet(key, value, unit, label, "/unit/" + field);
+        var f = new Formulas(tape);
         var ah = Of("A", r.Unit.Ah, "Ah", "a unit", "ah");
         var cellV = T.Table("v", chemistry.CellNominalV, "V", "a cell", "chemistries");
         var cells = Of("c", r.Unit.Cells, "", "cells a unit", "cells");
@@ -48,34 +49,35 @@ internal static class BankWorking
             [T.Table("n", voltage.Cells, "", $"cells at {voltage.SystemV} V", "cells-per-system"), cells],
             divides ? null : "The nearest whole number: these units cannot make the voltage."
         );
-        tape.Write("/bank/holds/nominalV", "the bank’s nominal volts", r.Holds.NominalV, "V", "4.2", "{S} × {c} × {v}", [s, cells, cellV]);
+        var nominal = f.Figure(
+            "V",
+            "/bank/holds/nominalV",
+            "the bank’s nominal volts",
+            "V",
+            "4.2",
+            BankFigures.NominalV(f.Of(s), f.Of(cells), f.Of(cellV))
+        );
         // Units that differ are summed up string by string; no product of one of them gives the bank.
         const string byStrings = "String by string: each holds what its smallest unit holds, carries what its weakest allows.";
         void Sum(string pointer, string label, double? value, string unit, string form, Term[] terms) =>
             tape.Write(pointer, label, value, unit, "4.2", mixed ? null : form, terms, mixed ? byStrings : null);
         Sum("/bank/holds/ah", "the bank’s ampere-hours", r.Holds.Ah, "Ah", "{P} × {A}", [p, ah]);
-        var nominal = T.Worked("V", r.Holds.NominalV, "V", "nominal", "/bank/holds/nominalV");
-        tape.Write(
+        var rated = f.Figure(
+            "E",
             "/bank/holds/ratedWh",
             "rated energy",
-            r.Holds.RatedWh,
             "Wh",
             "4.2",
-            "{V} × {Q}",
-            [nominal, T.Worked("Q", r.Holds.Ah, "Ah", "the bank", "/bank/holds/ah")]
+            BankFigures.RatedWh(nominal, f.Worked("Q", r.Holds.Ah, "Ah", "the bank", "/bank/holds/ah"))
         );
         var dodRule = BankNeed.DodRule(r.Unit.Chemistry);
-        tape.Write(
+        f.Figure(
+            "U",
             "/bank/holds/usableWh",
             "usable energy",
-            r.Holds.UsableWh,
             "Wh",
             "4.2",
-            "{E} × {d}",
-            [
-                T.Worked("E", r.Holds.RatedWh, "Wh", "rated", "/bank/holds/ratedWh"),
-                T.Rule("d", r.Need.Dod, "fraction", "usable share", dodRule),
-            ],
+            BankFigures.UsableWh(rated, f.Rule("d", r.Need.Dod, "fraction", "usable share", dodRule)),
             houseRule: dodRule
         );
         if (r.Unit.LimitA() is { } limit)

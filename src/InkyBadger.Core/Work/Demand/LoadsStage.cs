@@ -253,7 +253,7 @@ public static class LoadsStage
 
     private static WorstInstant Instant(List<ResolvedLoad> loads, ProfileSegment s, Season season)
     {
-        var names = new List<string>();
+        var names = new List<string>(loads.Count);
         foreach (var load in loads)
             if (load.Daily.Kind == LoadKind.Ac && load.Daily.OnAt(s.FromH))
                 names.Add(load.Name);

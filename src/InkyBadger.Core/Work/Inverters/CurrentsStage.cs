@@ -1,3 +1,4 @@
+using InkyBadger.Core.Inverters;
 using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Work;
@@ -138,28 +139,18 @@ public static class CurrentsStage
             inverter.Item is null ? T.Worked("P", r.DesignW, "W", "continuous watts wanted", "/inverter/wanted/continuousW")
             : byRating ? T.Sheet("P", r.DesignW, "W", "inverter’s rating", "/inverters/0/item/continuousW")
             : T.Worked("P", r.DesignW, "W", "most running at once", "/loads/peakAcW");
-        Term[] Terms(Term p, Term v) => [p, EnergyStage.Efficiency(inverter), EnergyStage.Idle(inverter) with { Key = "i" }, v];
-        const string form = "({P} ÷ {η} + {i}) ÷ {V}";
-        tape.Write(
-            "/currents/inverterNominalA",
-            "inverter’s current at nominal volts",
-            r.InverterNominalA,
-            "A",
-            "2.2",
-            form,
-            Terms(watts, nominalV),
-            houseRule: "inverter-run-current"
-        );
-        tape.Write(
-            "/currents/inverterWorstA",
-            "inverter’s current at the lowest volts",
-            r.InverterWorstA,
-            "A",
-            "2.2",
-            form,
-            Terms(watts, lowV),
-            houseRule: "inverter-run-current"
-        );
+        var f = new Formulas(tape);
+        Num Draws(Term p, Term v) =>
+            InverterCurrent.At(
+                f.Of(p),
+                f.Of(EnergyStage.Efficiency(inverter)),
+                f.Of(EnergyStage.Idle(inverter) with { Key = "i" }),
+                f.Of(v)
+            );
+        void Inverter(string pointer, string label, Term v) =>
+            f.Figure("I", pointer, label, "A", "2.2", Draws(watts, v), houseRule: "inverter-run-current");
+        Inverter("/currents/inverterNominalA", "inverter’s current at nominal volts", nominalV);
+        Inverter("/currents/inverterWorstA", "inverter’s current at the lowest volts", lowV);
         tape.Write(
             "/currents/bankNominalA",
             "the bank’s current, nominal",
@@ -187,31 +178,20 @@ public static class CurrentsStage
             ],
             houseRule: "inverter-run-current"
         );
-        tape.Write(
+        var dcLoads = f.Worked("d", r.DcWorstA, "A", "DC loads", "/currents/dcWorstA");
+        void All(string pointer, string label, Term acWatts, List<Term> others) =>
+            f.Figure("I", pointer, label, "A", "2.2", others.Aggregate(Draws(acWatts, lowV) + dcLoads, (sum, o) => sum + f.Of(o)));
+        All(
             "/currents/loadWorstA",
             "what today’s loads ask at most",
-            r.LoadWorstA,
-            "A",
-            "2.2",
-            "({P} ÷ {η} + {i}) ÷ {V} + {d}" + Plus(running),
-            [
-                .. Terms(T.Worked("P", loads?.PeakAcW ?? 0, "W", "most running at once", "/loads/peakAcW"), lowV),
-                T.Worked("d", r.DcWorstA, "A", "DC loads", "/currents/dcWorstA"),
-                .. running,
-            ]
+            T.Worked("P", loads?.PeakAcW ?? 0, "W", "most running at once", "/loads/peakAcW"),
+            running
         );
-        tape.Write(
+        All(
             "/currents/surgeWorstA",
             "the bank’s current at the worst instant",
-            r.SurgeWorstA,
-            "A",
-            "2.2",
-            "({P} ÷ {η} + {i}) ÷ {V} + {d}" + Plus(starting),
-            [
-                .. Terms(T.Worked("P", loads?.SurgeDemandW ?? 0, "W", "worst instant", "/loads/surgeDemandW"), lowV),
-                T.Worked("d", r.DcWorstA, "A", "DC loads", "/currents/dcWorstA"),
-                .. starting,
-            ]
+            T.Worked("P", loads?.SurgeDemandW ?? 0, "W", "worst instant", "/loads/surgeDemandW"),
+            starting
         );
         if (r.RuleOfThumbA is { } thumb)
             tape.Write(

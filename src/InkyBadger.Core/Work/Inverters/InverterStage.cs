@@ -157,7 +157,7 @@ public static class InverterStage
     /// </summary>
     private static List<EnvelopeDemand> Demands(LoadsResult loads, IReadOnlyList<RunningLevel> levels, OverloadEnvelope envelope)
     {
-        var demands = new List<EnvelopeDemand>();
+        var demands = new List<EnvelopeDemand>(levels.Count + loads.Profile.Count);
         var known = new HashSet<(double, double)>();
         void Add(string label, double watts, double seconds, int segment, bool isStart)
         {

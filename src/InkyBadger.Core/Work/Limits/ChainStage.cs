@@ -46,7 +46,7 @@ public static class ChainStage
                 AreaMm2 = c.AreaMm2,
                 InsulationC = insulation,
             };
-        var elements = new List<ChainElement>();
+        var elements = new List<ChainElement>(10);
         if (bank.Layout.Series > 1)
             elements.Add(Conductor($"the {network.Copper.Jumper.Size} jumpers", ElementKind.Jumpers, network.Copper.Jumper));
         if (network.Wiring.Style == WiringStyle.BusBars)
@@ -74,8 +74,8 @@ public static class ChainStage
             new(voltage.LowV, inverter.Efficiency, inverter.IdleW, asked, beside, seconds);
         var continuous = LimitsChain.Work(wired, Strings(null), At(null, loads?.PeakAcW), elements);
         var start = loads is { SurgeDemandW: > 0 } && loads.Worst.StartSeconds > 0 ? loads.Worst.StartSeconds : (double?)null;
-        // What the bank gives for a moment, and how long that moment may be: each string by its weakest unit.
-        var brief = LimitsChain.Work(wired, Strings(Moment), At(Moment, null), elements);
+        // What the bank gives for a moment, and how long that moment may be: each string by its weakest unit. Of the others none is asked.
+        var brief = LimitsChain.Work(wired, Strings(Moment), At(Moment, null), [elements[^1]]);
         var atStart = start is null ? null : LimitsChain.Work(wired, Strings(start), At(start, loads!.SurgeDemandW), elements);
         return new ChainResult(
             continuous.Chain,

@@ -55,6 +55,12 @@ public static class EnvelopeStage
         To = 3600;
     private const int Samples = 34;
 
+    /// <summary>The times the picture is drawn at [s], and the multiple of its rating that opens a fuse of each family after each.</summary>
+    private static readonly double[] Times = [.. Enumerable.Range(0, Samples).Select(i => From * Math.Pow(To / From, i / (Samples - 1.0)))];
+    private static readonly Dictionary<string, double[]> Multiples = FuseClasses
+        .All.DistinctBy(c => c.Family)
+        .ToDictionary(c => c.Family, c => Times.Select(t => LimitsChain.MultipleAt(c, t * FuseSpread)).ToArray());
+
     /// <summary>Of a time between 0.1 ms and an hour on its logarithm: to 1e-11 of it.</summary>
     private const int Halvings = 44;
 
@@ -109,8 +115,7 @@ public static class EnvelopeStage
         var points = new EnvelopePoint[Samples];
         for (var i = 0; i < Samples; i++)
         {
-            var t = From * Math.Pow(To / From, i / (Samples - 1.0));
-            points[i] = new(t, Least(elements, EnvelopeElement.Fuse, t), Least(elements, EnvelopeElement.Cable, t));
+            points[i] = new(Times[i], Least(elements, EnvelopeElement.Fuse, i), Least(elements, EnvelopeElement.Cable, i));
         }
         var surgeEndV = run?.Cable.OneWayOhm is { } oneWay
             ? voltage.LowV - currents.SurgeWorstA * (2 * oneWay + run.Joints.Ohm) - Beyond(onward, surgeA)
@@ -139,7 +144,11 @@ public static class EnvelopeStage
     /// <summary>A run between the bank and the inverter, whose it is where there are two, and the DC loads' amperes in it.</summary>
     private sealed record Way(RunResult Run, string Whose, string Pointer, double DcA);
 
-    private sealed record Element(EnvelopeElement Kind, string Name, Func<double, double> Gives, double? Continuous, Way? Way);
+    /// <summary>What it gives for a time [s], or at one of <see cref="Times"/> where that is known beforehand.</summary>
+    private sealed record Element(EnvelopeElement Kind, string Name, Func<double, double> Gives, double? Continuous, Way? Way)
+    {
+        public Func<int, double>? GivesAt { get; init; }
+    }
 
     private static IEnumerable<Element> OfRun(Way way, Func<double, double, double> ac)
     {
@@ -147,13 +156,18 @@ public static class EnvelopeStage
         if (run.Fuse.RatingA is { } rating)
         {
             var fuse = FuseClasses.Get(run.Fuse.Class);
+            var multiples = Multiples[fuse.Family];
+            double At(double multiple) => ac(Math.Max(rating / Wiring.Fuse.Margin, rating * multiple), way.DcA);
             yield return new(
                 EnvelopeElement.Fuse,
                 $"the {way.Whose}{Say.Rating(rating)} fuse",
-                t => ac(Math.Max(rating / Wiring.Fuse.Margin, rating * LimitsChain.MultipleAt(fuse, t * FuseSpread)), way.DcA),
+                t => At(LimitsChain.MultipleAt(fuse, t * FuseSpread)),
                 ac(rating / Wiring.Fuse.Margin, way.DcA),
                 way
-            );
+            )
+            {
+                GivesAt = i => At(multiples[i]),
+            };
         }
         if (run.Carries.AmpacityA is not > 0 || run.Cable.AreaMm2 is null)
             yield break;
@@ -174,12 +188,12 @@ public static class EnvelopeStage
         );
     }
 
-    private static double? Least(List<Element> elements, EnvelopeElement kind, double t)
+    private static double? Least(List<Element> elements, EnvelopeElement kind, int time)
     {
         double? least = null;
         foreach (var e in elements)
             if (e.Kind == kind)
-                least = Math.Min(least ?? double.MaxValue, e.Gives(t));
+                least = Math.Min(least ?? double.MaxValue, e.GivesAt?.Invoke(time) ?? e.Gives(Times[time]));
         return least;
     }
 

@@ -193,6 +193,21 @@ public static class NetworkStage
         double beside
     )
     {
+        var f = new Formulas(tape);
+        void AcWatts(string pointer, string label, Num amps) =>
+            f.Figure(
+                "W",
+                pointer,
+                label,
+                "W",
+                "10.1",
+                InverterCurrent.AcWattsOf(
+                    amps - f.Worked("d", beside, "A", "all beside the inverter", "/currents/besideWorstA"),
+                    f.Of(EnergyStage.Efficiency(inverter!)),
+                    f.Of(EnergyStage.Idle(inverter!) with { Key = "i" }),
+                    f.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV")
+                )
+            );
         // A string with other units or jumpers of its own is a sum of what stands in it, not a product.
         var alike = Math.Abs(r.StringOhm - (bank.Layout.Series * bank.UnitOhm + (bank.Layout.Series - 1) * r.Copper.Jumper.Ohm)) < 1e-12;
         tape.Write(
@@ -339,24 +354,11 @@ public static class NetworkStage
                 "For each string the network without it is solved, and the greatest current found at which none of the others is "
                     + "over its limit; the least of these."
             );
-            if (r.OneOut.SurvivesAcW is { } survivesW && survivesW > 0)
-                tape.Write(
+            if (r.OneOut.SurvivesAcW is not null)
+                AcWatts(
                     "/network/oneOut/survivesAcW",
                     "the same as AC watts",
-                    survivesW,
-                    "W",
-                    "10.1",
-                    "(({c} − {d}) × {V} − {i}) × {η}",
-                    [
-                        T.Worked("c", survives, "A", "any one out", "/network/oneOut/survivesA"),
-                        T.Worked("d", beside, "A", "all beside the inverter", "/currents/besideWorstA"),
-                        T.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV"),
-                        EnergyStage.Idle(inverter!) with
-                        {
-                            Key = "i",
-                        },
-                        EnergyStage.Efficiency(inverter!),
-                    ]
+                    f.Worked("c", survives, "A", "any one out", "/network/oneOut/survivesA")
                 );
         }
         if (r.Ceiling.Amps is { } ceiling && limits is not null)
@@ -393,24 +395,11 @@ public static class NetworkStage
                     T.Worked("c", ceiling, "A", "ceiling", "/network/ceiling/amps"),
                 ]
             );
-            if (r.Ceiling.AllowsAcW is { } allows && allows > 0)
-                tape.Write(
+            if (r.Ceiling.AllowsAcW is not null)
+                AcWatts(
                     "/network/ceiling/allowsAcW",
                     "AC watts the bank lets through",
-                    allows,
-                    "W",
-                    "10.1",
-                    "(({c} − {d}) × {V} − {i}) × {η}",
-                    [
-                        T.Worked("c", ceiling, "A", "ceiling", "/network/ceiling/amps"),
-                        T.Worked("d", beside, "A", "all beside the inverter", "/currents/besideWorstA"),
-                        T.Worked("V", voltage.LowV, "V", "under load", "/voltage/lowV"),
-                        EnergyStage.Idle(inverter!) with
-                        {
-                            Key = "i",
-                        },
-                        EnergyStage.Efficiency(inverter!),
-                    ]
+                    f.Worked("c", ceiling, "A", "ceiling", "/network/ceiling/amps")
                 );
         }
     }

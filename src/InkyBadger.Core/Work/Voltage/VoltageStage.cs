@@ -46,6 +46,24 @@ public static class VoltageStage
         };
         var systemV = bank.SystemV ?? advised;
         var cells = CellsPerSystem.Get(chemistry.Id, systemV);
+        var f = new Formulas(scene.Tape);
+        var inSeries = f.Table("n", cells, "cells", $"in series at {systemV} V", "cells-per-system");
+        double nominalV = f.Figure(
+            "V",
+            "/voltage/nominalV",
+            "real nominal volts",
+            "V",
+            "2",
+            inSeries * f.Table("v", chemistry.CellNominalV, "V", "a cell, nominal", "chemistries")
+        );
+        double lowV = f.Figure(
+            "V",
+            "/voltage/lowV",
+            "volts under load, nearly empty",
+            "V",
+            "2",
+            inSeries * f.Table("v", chemistry.CellLowUnderLoadV, "V", "a cell under load", "chemistries")
+        );
         var setting = ChargerSettingV(scene, cells * chemistry.CellTopV);
         var greatest = Fuse.GreatestChargingV(chemistry, cells, false, setting ?? cells * chemistry.CellTopV);
         var result = new VoltageResult(
@@ -55,8 +73,8 @@ public static class VoltageStage
             chemistry.Id,
             chemistry.Label,
             cells,
-            cells * chemistry.CellNominalV,
-            cells * chemistry.CellLowUnderLoadV,
+            nominalV,
+            lowV,
             greatest,
             new(
                 watts,
@@ -125,24 +143,6 @@ public static class VoltageStage
     private static void WriteWorking(Tape tape, VoltageResult result, Chemistry chemistry, double? setting)
     {
         var cells = T.Table("n", result.Cells, "cells", $"in series at {result.SystemV} V", "cells-per-system");
-        tape.Write(
-            "/voltage/nominalV",
-            "real nominal volts",
-            result.NominalV,
-            "V",
-            "2",
-            "{n} × {v}",
-            [cells, T.Table("v", chemistry.CellNominalV, "V", "a cell, nominal", "chemistries")]
-        );
-        tape.Write(
-            "/voltage/lowV",
-            "volts under load, nearly empty",
-            result.LowV,
-            "V",
-            "2",
-            "{n} × {v}",
-            [cells, T.Table("v", chemistry.CellLowUnderLoadV, "V", "a cell under load", "chemistries")]
-        );
         tape.Write(
             "/voltage/greatestV",
             "highest volts in charging",

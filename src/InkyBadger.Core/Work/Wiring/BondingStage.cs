@@ -37,7 +37,18 @@ public static class BondingStage
         if (main.Cable.AreaMm2 is not { } area)
             return new Gap(Station.Cables, "/runs", "the main cable comes first");
         var run = scene.RunOf(Run.BondingId);
-        var least = ShareOfMain * area * main.Cable.Conductors;
+        var f = new Formulas(scene.Tape);
+        double least = f.Figure(
+            "A",
+            "/bonding/leastMm2",
+            "least copper of the bonding conductor",
+            "mm2",
+            "6",
+            f.Assumed("h", ShareOfMain, "fraction", "of the main cable, usual practice")
+                * f.Worked("A", area, "mm2", "main cable", "/mainRun/cable/areaMm2")
+                * f.You("m", main.Cable.Conductors, "", "in parallel", "/runs"),
+            "Usual practice; the local code for the place rules."
+        );
         var rows = CablePractices.Get(main.Laid.Practice).Rows;
         var advised = rows.FirstOrDefault(r => Tolerant.AtLeast(r.Conductor.AreaMm2, least)) ?? rows[^1];
         var size = run.Size ?? advised.Size;
@@ -45,7 +56,7 @@ public static class BondingStage
         var advisedConductors = Tolerant.RoundUp(least / advised.Conductor.AreaMm2);
         var conductors = run.Parallel ?? (run.Size is null ? advisedConductors : 1);
         double? own = Conductors.Has(size) ? Conductors.Get(size).AreaMm2 : null;
-        var result = new BondingResult(
+        return new BondingResult(
             size,
             own,
             run.Size is not null,
@@ -58,20 +69,5 @@ public static class BondingStage
             conductors,
             advisedConductors
         );
-        scene.Tape?.Write(
-            "/bonding/leastMm2",
-            "least copper of the bonding conductor",
-            least,
-            "mm2",
-            "6",
-            "{h} × {A} × {m}",
-            [
-                T.Assumed("h", ShareOfMain, "fraction", "of the main cable, usual practice"),
-                T.Worked("A", area, "mm2", "main cable", "/mainRun/cable/areaMm2"),
-                T.You("m", main.Cable.Conductors, "", "in parallel", "/runs"),
-            ],
-            "Usual practice; the local code for the place rules."
-        );
-        return result;
     }
 }

@@ -75,7 +75,7 @@ internal static class CircuitPlans
 
     public static List<CircuitPlan> Of(BankScene scene, List<ResolvedLoad> resolved, Flows flows)
     {
-        var plans = new List<CircuitPlan>();
+        var plans = new List<CircuitPlan>(resolved.Count + 4);
         foreach (var flow in flows.All)
             if (flow is { Kind: FlowKind.Inverter, Out.WorstA: > 0 } && flow.Run != Run.MainId)
                 plans.Add(
@@ -165,7 +165,7 @@ internal static class CircuitPlans
         double OutputOf(int i) =>
             demand.By == DemandBy.Loads ? demand.Loads[i].Volts ?? DevicesStage.DefaultConverterV : DevicesStage.DefaultConverterV;
         var byId = new Dictionary<string, Circuit>();
-        var list = new List<Circuit>();
+        var list = new List<Circuit>(resolved.Count);
         var later = new List<(int Load, string With)>();
         for (var i = 0; i < resolved.Count; i++)
         {

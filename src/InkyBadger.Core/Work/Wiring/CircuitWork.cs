@@ -246,19 +246,10 @@ internal sealed class CircuitWork(
             );
         else
         {
-            var what = T.You("P", watts, "W", plan.Why, "/demand/loads");
-            if (plan.Efficiency < 1)
-                tape.Write(
-                    pointer,
-                    label,
-                    amps,
-                    "A",
-                    "6",
-                    "{P} ÷ {η} ÷ {V}",
-                    [what, T.Assumed("η", plan.Efficiency, "fraction", "converter"), volts]
-                );
-            else
-                tape.Write(pointer, label, amps, "A", "6", "{P} ÷ {V}", [what, volts]);
+            var f = new Formulas(tape);
+            var what = f.You("P", watts, "W", plan.Why, "/demand/loads");
+            var into = plan.Efficiency < 1 ? what / f.Assumed("η", plan.Efficiency, "fraction", "converter") : what;
+            f.Figure("I", pointer, label, "A", "6", into / f.Of(volts));
         }
     }
 
