@@ -185,6 +185,15 @@ public static class LimitsChain
             ? surge * (e.SurgeHot ? 1 : e.Derate)
             : e.ContinuousW * e.Derate;
 
+    /// <summary>Whether one of the first so many has this name; of a handful that is quicker than a set.</summary>
+    private static bool IsAmong(IReadOnlyList<ChainElement> elements, int first, string name)
+    {
+        for (var i = 0; i < first; i++)
+            if (elements[i].Name == name)
+                return true;
+        return false;
+    }
+
     private static void Check(
         BankNetwork network,
         IReadOnlyList<ChainString> strings,
@@ -213,10 +222,10 @@ public static class LimitsChain
             Require.Above(t, 0, nameof(c.AtSeconds));
         if (elements.Count == 0)
             Require.Refuse(nameof(elements), "needs at least one element");
-        var names = new HashSet<string> { Bank };
-        foreach (var e in elements)
+        for (var i = 0; i < elements.Count; i++)
         {
-            if (e.Name.Length == 0 || !names.Add(e.Name))
+            var e = elements[i];
+            if (e.Name.Length == 0 || e.Name == Bank || IsAmong(elements, i, e.Name))
                 Require.Refuse(nameof(e.Name), "must be there, each once, and not “bank”");
             if (e.Kind == ElementKind.Links && (network.IsBusBars || network.Strings == 1))
                 Require.Refuse(nameof(e.Kind), "there are no rail links here");

@@ -37,7 +37,13 @@ public static class ChainStage
             return new Gap(Station.Inverter, "/inverters/0/item", "No inverter of the catalogue fits these loads");
         var (loads, onward, wired) = (w.Loads.Value, w.Onward, w.Wired.Need().Network);
         var beside = w.Flows.Need().Beside.WorstA;
-        List<ChainString> Strings(double? seconds) => [.. pack.Strings.Select(s => new ChainString(s.AllowsA(seconds)))];
+        ChainString[] Strings(double? seconds)
+        {
+            var strings = new ChainString[pack.Parallel];
+            for (var i = 0; i < strings.Length; i++)
+                strings[i] = new(pack.Strings[i].AllowsA(seconds));
+            return strings;
+        }
         var insulation = InsulationOf(run);
         ChainElement Conductor(string name, ElementKind kind, BankConductor c) =>
             new(name, kind)

@@ -214,7 +214,8 @@ public static class EnvelopeStage
             return 0;
         double low = 1e-4,
             high = To;
-        for (var i = 0; i < Halvings; i++)
+        // Once both ends are said alike the search has nothing more to tell.
+        for (var i = 0; i < Halvings && (high - low > 1e-6 || Math.Round(low, 6) != Math.Round(high, 6)); i++)
         {
             var middle = Math.Sqrt(low * high);
             if (Tolerant.AtLeast(gives(middle), watts))
