@@ -111,6 +111,7 @@ public class ScreenTests
         EachScreen(bench, screen =>
         {
             fields += Labelled(bench, screen);
+            SaysNothingOfTheMachine(bench, screen);
             glyphs.Look(bench, screen);
             bench.Run(axe);
             ShutsNobodyOut(bench, $"{screen}, by day", "{ resultTypes: ['violations'] }");
@@ -177,6 +178,14 @@ public class ScreenTests
             .ToList();
         Assert.All(names, name => Assert.False(string.IsNullOrEmpty(name), $"{screen}: a field has no label"));
         return names.Count;
+    }
+
+    /// <summary>A value that is none, or a record where a word was meant, is never read on a screen.</summary>
+    private static void SaysNothingOfTheMachine(Bench bench, string screen)
+    {
+        var read = bench.Text("body");
+        foreach (var strange in new[] { "[object", "undefined", "NaN", "Infinity", "null" })
+            Assert.False(read.Contains(strange, StringComparison.Ordinal), $"{screen} says {strange}");
     }
 
     /// <summary>axe-core finds no serious violation.</summary>
