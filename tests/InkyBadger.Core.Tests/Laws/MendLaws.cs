@@ -30,7 +30,7 @@ public class MendLaws
     }
 
     /// <summary>The design as one would turn it over: each choice free, and pinned to something else.</summary>
-    private static IEnumerable<DesignDocument> Variants(DesignDocument design)
+    internal static IEnumerable<DesignDocument> Variants(DesignDocument design)
     {
         yield return design;
         for (var b = 0; b < design.Banks.Count; b++)

@@ -110,7 +110,8 @@
   >
   <span class="words">{needs && needs.direct.length > 0 ? names(needs.direct) : 'none'}</span>
   <span class="words"
-    >{rung.inverter.name ?? 'none fits'}<span class="caption">, {rung.inverter.fit} of {rung.inverter.made} fit</span></span
+    >{rung.inverter.name ?? 'none fits'}<span class="caption">, {rung.inverter.fit} of {rung.inverter.made} fit</span
+    ></span
   >
   <RungFig
     {rung}
