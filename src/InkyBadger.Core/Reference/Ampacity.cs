@@ -54,9 +54,12 @@ public static class CablePractices
 /// <summary>Factor for conductors that touch along the run. Typical values, table <c>bundling</c>.</summary>
 public static class Bundling
 {
-    private static readonly IReadOnlyList<(string Family, int From, int To, double Factor)> Rows = TableFile.Read("bundling", r =>
-        (r.Text("practice_family"), (int)r.Num("conductors_from"), (int)r.Num("conductors_to"), r.Num("factor"))
-    );
+    private static readonly (string Family, int From, int To, double Factor)[] Rows =
+    [
+        .. TableFile.Read("bundling", r =>
+            (r.Text("practice_family"), (int)r.Num("conductors_from"), (int)r.Num("conductors_to"), r.Num("factor"))
+        ),
+    ];
 
     /// <param name="family"><c>craft</c> or <c>building</c>.</param>
     /// <param name="bundledConductors">Current-carrying conductors that touch, 1 to 999.</param>

@@ -7,7 +7,7 @@ namespace InkyBadger.Core.Reference;
 /// </summary>
 public sealed record FuseClass(string Id, string Label, double MaxDcV, double InterruptA, IReadOnlyList<double> RatingsA)
 {
-    public string Family => FuseClasses.FamilyOf(Id);
+    public string Family { get; } = FuseClasses.FamilyOf(Id);
 
     /// <summary>Current-limiting classes protect what stands downstream of them.</summary>
     public bool LimitsCurrent => Family is "class-t" or "nh-gg";
@@ -17,9 +17,9 @@ public sealed record FuseClass(string Id, string Label, double MaxDcV, double In
     /// <summary>Smallest rating made of at least <paramref name="amps"/>; null when the class has none so large.</summary>
     public double? Next(double amps)
     {
-        foreach (var rating in RatingsA)
-            if (Tolerant.AtLeast(rating, amps))
-                return rating;
+        for (var i = 0; i < RatingsA.Count; i++)
+            if (Tolerant.AtLeast(RatingsA[i], amps))
+                return RatingsA[i];
         return null;
     }
 }

@@ -73,11 +73,11 @@ public static class CableSelect
         {
             int byAmpacity = -1,
                 byFuse = -1,
-                byDrop = -1,
-                index = 0;
+                byDrop = -1;
             CableTrial? choice = null;
-            foreach (var row in input.Practice.Rows)
+            for (var index = 0; index < input.Practice.Rows.Count && choice is null; index++)
             {
+                var row = input.Practice.Rows[index];
                 if (m > 1 && row.Conductor.AreaMm2 < LeastParallelMm2)
                     continue;
                 var trial = Try(input, row, m);
@@ -87,11 +87,8 @@ public static class CableSelect
                     byFuse = index;
                 if (byDrop < 0 && trial.DropOk)
                     byDrop = index;
-                if (choice is null && trial.Fits)
+                if (trial.Fits)
                     choice = trial;
-                if (choice is not null)
-                    break;
-                index++;
             }
             if (choice is not null)
             {
