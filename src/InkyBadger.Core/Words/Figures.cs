@@ -53,9 +53,9 @@ public static class Figures
     /// <summary>A number with its thousands parted, and a true minus.</summary>
     public static string Number(double value, int decimals, bool asNeeded = false)
     {
-        // Most figures that are said on the way are whole and small: ratings, sizes, volts of a class.
-        if (asNeeded && value is >= 0 and < 1000 && value == Math.Floor(value))
-            return ((int)value).ToString(CultureInfo.InvariantCulture);
+        // Most figures that are said on the way are whole: ratings, sizes, volts of a class.
+        if ((asNeeded || decimals == 0) && value is >= 0 and < 1e9 && value == Math.Floor(value))
+            return ((int)value).ToString(value < 1000 ? null : "N0", CultureInfo.InvariantCulture);
         // By its decimal digits, as one reads them: 1.005 is a half.
         var rounded = Math.Abs(value) < 1e15 ? (double)Math.Round((decimal)value, decimals, MidpointRounding.AwayFromZero) : value;
         var text = rounded.ToString(asNeeded ? AsNeeded[decimals] : Fixed[decimals], CultureInfo.InvariantCulture);
