@@ -48,7 +48,8 @@ internal static class BankFindings
             Station.Bank,
             "/series",
             $"{b.Layout.Series} in series make {Say.V(b.Holds.NominalV)}, not {v.SystemV} V",
-            $"The bus wants {v.Cells} cells in series; these strings have {b.Layout.Cells}. Units of {string.Join(", ", can)} cells can make it.",
+            $"The bus wants {v.Cells} cells in series; these strings have {b.Layout.Cells}. "
+                + $"Units of {string.Join(", ", can)} cells can make it.",
             [new("cells in series", b.Layout.Cells, ""), new("wanted", v.Cells, "")],
             mends
         );
@@ -261,7 +262,8 @@ internal static class BankFindings
             pack.IsMixed || size.Governs == BankDemand.Energy
                 ? $"{Say.Wh(size.EnergyWantedWh)} are wanted, with the house rule’s reserves {Say.Wh(size.RatedWh)} rated; the "
                     + $"bank has {Say.Wh(b.Holds.RatedWh)}."
-                : $"At full load the house rule’s C-rate asks for {Say.Number(size.AhRate!.Value)} Ah; the bank has {Say.Number(b.Holds.Ah)} Ah.";
+                : $"At full load the house rule’s C-rate asks for {Say.Number(size.AhRate!.Value)} Ah; "
+                    + $"the bank has {Say.Number(b.Holds.Ah)} Ah.";
         return s.Make(
             "bank.too-small",
             Grade.Caution,
@@ -315,7 +317,8 @@ internal static class BankFindings
             "/parallel",
             "One unit out brings the rest down",
             $"At {Say.A(n.Strings.BankA)}, if string {Say.StringName(j)} opens, the "
-                + $"other{(b.Layout.Parallel > 2 ? $" {b.Layout.Parallel - 1} go" : " goes")} over the limit one after another: everything is dark.",
+                + $"other{(b.Layout.Parallel > 2 ? $" {b.Layout.Parallel - 1} go" : " goes")} over the limit one after another: "
+                + "everything is dark.",
             [new("at", n.Strings.BankA, "A")]
         );
     }

@@ -152,7 +152,8 @@ internal static class MixFindings
             Station.Bank,
             "/wiring/leads",
             "Leads of unequal length to the bus bars",
-            $"String {Say.StringName(n.Strings.Worst)} carries {Say.Percent(n.Strings.WorstShare)} where {Say.Percent(n.Strings.EvenShare)} would "
+            $"String {Say.StringName(n.Strings.Worst)} carries {Say.Percent(n.Strings.WorstShare)} where "
+                + $"{Say.Percent(n.Strings.EvenShare)} would "
                 + $"be even: bus bars share well only with equal leads.",
             [new("worst share", n.Strings.WorstShare, "fraction"), new("strings", b.Layout.Parallel, "")],
             FindingScene.Offer(

@@ -305,7 +305,8 @@ internal static class RunFindings
             Station.Cables,
             v.Place,
             v.IsMain ? $"The run drops {Say.Percent(drop)}" : $"{v.Name} loses {Say.Percent(drop)} on its cable",
-            $"{Say.Number(volts, 2)} V and {Say.W(run.Drop.HeatW ?? 0)} of heat at full load; {Say.Percent(run.DropLimit)} is allowed here.",
+            $"{Say.Number(volts, 2)} V and {Say.W(run.Drop.HeatW ?? 0)} of heat at full load; "
+                + $"{Say.Percent(run.DropLimit)} is allowed here.",
             [new("drop", drop, "fraction"), new("limit", run.DropLimit, "fraction")],
             run.Cable.Advised is { } a ? [v.UseSize(s, a)] : []
         );

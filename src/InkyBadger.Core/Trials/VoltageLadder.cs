@@ -33,7 +33,7 @@ public sealed record LadderRung(
 /// <summary>Greatest current of the bank on a rung [A], and what it is at the lowest volts under load [W].</summary>
 public sealed record RungBus(double? Amps, double? PowerW);
 
-/// <summary>The bank on a rung: units in series, strings, the unit's name, all units' price, and the AC watts it lets through [W].</summary>
+/// <summary>The bank on a rung: units in series, strings, the unit's name, all units' price, the AC watts it lets through [W].</summary>
 public sealed record RungBank(int? Series, int? Parallel, string? Unit, double? Price, double? AllowsAcW);
 
 /// <summary>

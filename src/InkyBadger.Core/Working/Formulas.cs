@@ -14,7 +14,7 @@ public readonly struct Formulas(Tape? tape)
         Of(key, value, unit, label, Origin.WorkedOut, pointer);
 
     public Num Worked(string key, double value, string unit, string label, [InterpolatedStringHandlerArgument("")] Label pointer) =>
-        tape is null ? Num.Plain(value) : Of(key, value, unit, label, Origin.WorkedOut, pointer.Text);
+        tape is null ? value : Of(key, value, unit, label, Origin.WorkedOut, pointer.Text);
 
     public Num You(string key, double value, string unit, string label, string pointer) => Of(key, value, unit, label, Origin.You, pointer);
 
@@ -24,7 +24,7 @@ public readonly struct Formulas(Tape? tape)
     public Num Table(string key, double value, string unit, string label, string table) => Of(key, value, unit, label, Origin.Table, table);
 
     public Num Table(string key, double value, string unit, [InterpolatedStringHandlerArgument("")] Label label, string table) =>
-        tape is null ? Num.Plain(value) : Of(key, value, unit, label.Text, Origin.Table, table);
+        tape is null ? value : Of(key, value, unit, label.Text, Origin.Table, table);
 
     public Num Assumed(string key, double value, string unit, string label) => Of(key, value, unit, label, Origin.Assumed, null);
 
@@ -32,10 +32,10 @@ public readonly struct Formulas(Tape? tape)
         Of(key, value, unit, label, Origin.HouseRule, rule);
 
     /// <summary>A term that several figures share.</summary>
-    public Num Of(Term term) => tape is null ? Num.Plain(term.Value ?? 0) : Num.Of(term);
+    public Num Of(Term term) => tape is null ? term.Value ?? 0 : Num.Of(term);
 
     private Num Of(string key, double value, string unit, string label, Origin origin, string? reference) =>
-        tape is null ? Num.Plain(value) : Num.Of(new(key, value, unit, label, origin, reference));
+        tape is null ? value : Num.Of(new(key, value, unit, label, origin, reference));
 
     /// <summary>
     /// Names a figure: its pointer, what it is, its unit and the method's section. What comes back is the figure as a term, by its key.

@@ -30,8 +30,6 @@ public readonly struct Num
     /// <summary>A term of the formula; the tape decides whether it is remembered.</summary>
     internal static Num Of(Term term) => new(term.Value ?? 0, new(term, $"{{{term.Key}}}", Whole, null, null));
 
-    internal static Num Plain(double value) => new(value, null);
-
     public static Num operator +(Num a, Num b) => Made(a.Value + b.Value, a, "+", b, Sum, false);
 
     public static Num operator -(Num a, Num b) => Made(a.Value - b.Value, a, "−", b, Sum, true);

@@ -55,7 +55,7 @@ public static class EnvelopeStage
         To = 3600;
     private const int Samples = 34;
 
-    /// <summary>The times the picture is drawn at [s], and the multiple of its rating that opens a fuse of each family after each.</summary>
+    /// <summary>The times the picture is drawn at [s], and the multiple of its rating that opens each family's fuse after each.</summary>
     private static readonly double[] Times = [.. Enumerable.Range(0, Samples).Select(i => From * Math.Pow(To / From, i / (Samples - 1.0)))];
     private static readonly Dictionary<string, double[]> Multiples = FuseClasses
         .All.DistinctBy(c => c.Family)
