@@ -4262,7 +4262,7 @@ export interface components {
             classes: components["schemas"]["FuseTrial"][];
             up: null | components["schemas"]["OneSizeUp"];
         };
-        /** @description The bank on a rung: units in series, strings, the unit's name, all units' price, and the AC watts it lets through [W]. */
+        /** @description The bank on a rung: units in series, strings, the unit's name, all units' price, the AC watts it lets through [W]. */
         RungBank: {
             /** Format: int32 */
             series: null | number;
