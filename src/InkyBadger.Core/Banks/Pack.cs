@@ -6,7 +6,7 @@ namespace InkyBadger.Core.Banks;
 
 /// <summary>
 /// A unit where it stands: what it is, the share of its capacity that is left (0 to 1], its state of charge (null: not said), resistance
-/// [Ω] and whether that was only assumed, what it costs here, and whether it differs from the bank's usual unit.
+/// [Ω] and whether that was only assumed, what it costs here (null: not known), and whether it differs from the bank's usual unit.
 /// </summary>
 public sealed record PackUnit(
     UnitItem Item,
@@ -15,7 +15,7 @@ public sealed record PackUnit(
     double? AgeYears,
     double Ohm,
     bool OhmAssumed,
-    double Price,
+    double? Price,
     bool Own
 )
 {
@@ -32,26 +32,45 @@ public sealed record PackUnit(
     public double RestV(double soc) => Item.Cells * RestVoltage.CellV(Item.Chemistry, soc);
 }
 
-/// <summary>Units in series. A string holds what its smallest unit holds, and carries what its weakest allows.</summary>
-public sealed class PackString(IReadOnlyList<PackUnit> units)
+/// <summary>
+/// Units in series, with the BMS of a string of bare cells. A string holds what its smallest unit holds, and carries what its weakest
+/// allows.
+/// </summary>
+public sealed class PackString(IReadOnlyList<PackUnit> units, BmsItem? chosen = null)
 {
     public IReadOnlyList<PackUnit> Units { get; } = units;
+
+    /// <summary>Some unit of it is lithium without a BMS of its own.</summary>
+    public bool IsBare { get; } = units.Any(u => u.Item.IsBare());
+
+    /// <summary>What protects bare cells; null: nothing, or the units do it themselves.</summary>
+    public BmsItem? Bms { get; } = units.Any(u => u.Item.IsBare()) ? chosen : null;
+
+    /// <summary>Something in it opens when a limit is passed, or should: then nothing flows through it any more.</summary>
+    public bool CanDropOut => IsBare || Units.Any(u => u.Item.Bms is not null);
 
     /// <summary>Ampere-hours of its smallest unit.</summary>
     public double Ah { get; } = Least(units, u => u.Ah);
 
     /// <summary>Least of what its own units allow without end [A]; null: none of them sets a limit.</summary>
-    public double? LimitA { get; } = LeastOrNone(units, u => u.Item.LimitA());
+    public double? LimitA { get; } =
+        Lesser(LeastOrNone(units, u => u.Item.LimitA()), units.Any(u => u.Item.IsBare()) ? chosen?.ContinuousA : null);
 
     /// <summary>Least charging current of its own units [A]; null: none of them says one.</summary>
-    public double? ChargeA { get; } = LeastOrNone(units, u => u.Item.Bms?.ChargeA);
+    public double? ChargeA { get; } =
+        Lesser(LeastOrNone(units, u => u.Item.Bms?.ChargeA), units.Any(u => u.Item.IsBare()) ? chosen?.ChargeA : null);
 
     /// <summary>How long the shortest of its peaks lasts [s]; null where not every unit has one.</summary>
     public double? PeakSeconds { get; } =
-        units.All(u => u.Item.Bms is { PeakA: not null, PeakSeconds: not null }) ? units.Min(u => u.Item.Bms!.PeakSeconds) : null;
+        units.All(u => u.Item.Bms is { PeakA: not null, PeakSeconds: not null }) ? units.Min(u => u.Item.Bms!.PeakSeconds)
+        : units.All(u => u.Item.IsBare()) ? chosen?.PeakSeconds
+        : null;
 
     /// <summary>Least peak of its units [A]; null where not every unit has one.</summary>
-    public double? PeakA { get; } = units.All(u => u.Item.Bms?.PeakA is not null) ? units.Min(u => u.Item.Bms!.PeakA) : null;
+    public double? PeakA { get; } =
+        units.All(u => u.Item.Bms?.PeakA is not null) ? units.Min(u => u.Item.Bms!.PeakA)
+        : units.All(u => u.Item.IsBare()) ? chosen?.PeakA
+        : null;
 
     /// <summary>Resistance of its units, without jumpers [Ω].</summary>
     public double UnitsOhm { get; } = units.Sum(u => u.Ohm);
@@ -60,10 +79,12 @@ public sealed class PackString(IReadOnlyList<PackUnit> units)
     public double UnitsOhmInFault { get; } = units.Sum(u => u.OhmAssumed ? u.Ohm / 2 : u.Ohm);
 
     /// <summary>What it lets through for a time [A]; null: no unit of it sets a limit.</summary>
-    public double? AllowsA(double? seconds) => LeastOrNone(Units, u => u.AllowsA(seconds));
+    public double? AllowsA(double? seconds) => Lesser(LeastOrNone(Units, u => u.AllowsA(seconds)), Bms?.AllowsA(seconds));
 
     /// <summary>Rest volts as full as its units are said to be [V]; null as long as one of them does not say it.</summary>
     public double? RestV() => Units.All(u => u.Soc is not null) ? Units.Sum(u => u.RestV(u.Soc!.Value)) : null;
+
+    private static double? Lesser(double? a, double? b) => a is { } x && b is { } y ? Math.Min(x, y) : a ?? b;
 
     private static double Least(IReadOnlyList<PackUnit> units, Func<PackUnit, double> figure)
     {
@@ -100,8 +121,10 @@ public sealed class Pack
     /// <summary>A resistance in it is only assumed.</summary>
     public bool OhmAssumed { get; }
     public double Ah { get; }
-    public double MassKg { get; }
-    public double Price { get; }
+
+    /// <summary>All units [kg], in the design's money; null: of one of them it is not known.</summary>
+    public double? MassKg { get; } = 0;
+    public double? Price { get; } = 0;
 
     private Pack(PackUnit usual, int series, IReadOnlyList<PackString> strings)
     {
@@ -129,7 +152,7 @@ public sealed class Pack
         var (ohm, assumed) = OhmOf(usual);
         var plain = new PackUnit(usual, 1, null, null, ohm, assumed, design.Prices.Of(usual), false);
         var alike = Enumerable.Repeat(plain, series).ToArray();
-        var plainString = new PackString(alike);
+        var plainString = new PackString(alike, bank.Bms);
         var strings = new PackString[parallel];
         Array.Fill(strings, plainString);
         foreach (var at in bank.Positions.Where(p => p.String <= parallel && p.Unit <= series).GroupBy(p => p.String))
@@ -138,7 +161,7 @@ public sealed class Pack
             // Of two that claim one place the first has it.
             foreach (var position in at.Reverse())
                 units[position.Unit - 1] = UnitOf(design, position, plain);
-            strings[at.Key - 1] = new(units);
+            strings[at.Key - 1] = new(units, bank.Bms);
         }
         return new(plain, series, strings);
     }

@@ -8,7 +8,7 @@ namespace InkyBadger.Core.Builds;
 /// <summary>
 /// A next step to grow by: units more, what they hold [usable Wh], what they cost, and what stands in the way (null: nothing).
 /// </summary>
-public sealed record GrowthStep(int Units, double UsableWh, double Price, string? Not);
+public sealed record GrowthStep(int Units, double UsableWh, double? Price, string? Not);
 
 /// <summary>
 /// A build worked out whole: what it is, its bill, what it gives (AC watts null: no inverter), what it takes, and how it ages. <see
@@ -20,13 +20,13 @@ public sealed record Build
     public required BuildChoice Choice { get; init; }
     public required string Name { get; init; }
     public required int Units { get; init; }
-    public required double UnitPrice { get; init; }
+    public required double? UnitPrice { get; init; }
     public required BuildBillResult Bill { get; init; }
     public required double NominalV { get; init; }
     public required double RatedWh { get; init; }
     public required double UsableWh { get; init; }
     public double? AskedWh { get; init; }
-    public required double EvenTotal { get; init; }
+    public required double? EvenTotal { get; init; }
 
     /// <summary>How much more it holds than is asked, a fraction; null: nothing is asked, or not more.</summary>
     public double? MoreThanAsked { get; init; }
@@ -40,8 +40,8 @@ public sealed record Build
     public int CableConductors { get; init; }
     public double? FuseA { get; init; }
     public string? Inverter { get; init; }
-    public required double HeaviestKg { get; init; }
-    public required double MassKg { get; init; }
+    public required double? HeaviestKg { get; init; }
+    public required double? MassKg { get; init; }
     public BuildLayout? Layout { get; init; }
 
     /// <summary>Usable after one unit has failed, its string with it [Wh]; the AC watts the rest lets through.</summary>
@@ -51,7 +51,7 @@ public sealed record Build
     public required bool Communicates { get; init; }
     public double? LifeYears { get; init; }
     public int? BanksBought { get; init; }
-    public required double PerUsableKwh { get; init; }
+    public required double? PerUsableKwh { get; init; }
     public double? PerDeliveredKwh { get; init; }
     public double? PerYear { get; init; }
     public required IReadOnlyList<string> Wrong { get; init; }
@@ -111,10 +111,12 @@ public static class BuildMaker
         if (e is not { Bank: { } bank, Network: { } network, MainRun: { } run, Voltage: { } voltage } || chosen(e) is not { } choice)
             return null;
         var unit = bank.Unit;
-        var unitPrice = terms.UnitPrices.TryGetValue(unit.Key, out var own) ? own : design.Prices.Of(unit);
+        double? unitPrice = terms.UnitPrices.TryGetValue(unit.Key, out var own) ? own : design.Prices.Of(unit);
         var bill = BuildBill.Of(scene, e, unitPrice, HourRate(design, terms));
         double? asked = bank.Need.Sizing is { } sizing ? sizing.RatedWh * bank.Need.Dod : null;
-        var units = bank.Layout.Units * unitPrice;
+        var units = bank.Layout.Units * (unitPrice ?? 0);
+        // A cost that leaves out what nobody knows compares with nothing.
+        double? Whole(double cost) => bill.IsWhole ? cost : null;
         var even =
             asked is { } wanted && wanted < bank.Holds.UsableWh ? bill.Total - units * (1 - wanted / bank.Holds.UsableWh) : bill.Total;
         var cycles = Cycles(design, terms);
@@ -132,7 +134,7 @@ public static class BuildMaker
         var paid = bill.Total + (life.Banks - 1) * units;
         List<string> wrong = [.. mine.Where(f => f.Grade <= Grade.Fault).OrderBy(f => f.Grade).Select(f => f.Title)];
         if (bank.Need.Sizing is { } s && bank.Layout.Parallel < s.Parallel)
-            wrong.Add($"{bank.Layout.Parallel} strings, where the demand asks for {s.Parallel}");
+            wrong.Add($"{Say.Strings(bank.Layout.Parallel)}, where the demand asks for {s.Parallel}");
         var first = e.Chain?.Continuous is [{ } link, ..] ? link : null;
         var start = e.Chain?.AtStart is [{ } early, ..] ? early : null;
         return new()
@@ -147,7 +149,7 @@ public static class BuildMaker
             RatedWh = bank.Holds.RatedWh,
             UsableWh = bank.Holds.UsableWh,
             AskedWh = asked,
-            EvenTotal = even,
+            EvenTotal = Whole(even),
             MoreThanAsked = asked > 0 && bank.Holds.UsableWh > asked * JustMore ? bank.Holds.UsableWh / asked - 1 : null,
             ContinuousW = first?.AcW,
             Bottleneck = Word(first?.Name),
@@ -163,14 +165,14 @@ public static class BuildMaker
             MassKg = bank.MassKg,
             Layout = BuildSpace.Of(unit, bank.Layout.Units, w.Document.Space),
             LeftWh = LeftWh(w, bank),
-            LeftAcW = bank.Layout.Parallel == 1 ? 0 : network.OneOut.SurvivesAcW,
+            LeftAcW = LeftAcW(e, bank, network),
             Growth = Grow(scene, bank, unitPrice, e),
             Communicates = unit.Communicates,
             LifeYears = life.LifeYears,
             BanksBought = life.Banks,
-            PerUsableKwh = bill.Total / (bank.Holds.UsableWh / 1000),
-            PerDeliveredKwh = life.DeliveredKwh > 0 ? paid / life.DeliveredKwh : null,
-            PerYear = paid / years,
+            PerUsableKwh = Whole(bill.Total / (bank.Holds.UsableWh / 1000)),
+            PerDeliveredKwh = life.DeliveredKwh > 0 ? Whole(paid / life.DeliveredKwh) : null,
+            PerYear = Whole(paid / years),
             Wrong = wrong,
             ToLookAt = mine.Count(f => f.Grade == Grade.Caution),
         };
@@ -186,6 +188,17 @@ public static class BuildMaker
                 )
             : bank.Holds.UsableWh * (bank.Layout.Parallel - 1) / bank.Layout.Parallel;
 
+    /// <summary>
+    /// What the others let through when a string has gone, and the inverter with them [W]; null: no inverter, or nothing sets a limit.
+    /// </summary>
+    private static double? LeftAcW(BankEvaluation e, BankResult bank, NetworkResult network)
+    {
+        if (bank.Layout.Parallel == 1)
+            return 0;
+        var inverter = e.Inverter?.Gives.ContinuousW;
+        return network.OneOut.SurvivesAcW is { } rest ? Math.Min(rest, inverter ?? double.MaxValue) : inverter;
+    }
+
     /// <summary>As one would say it; bus bars are said, the usual rails are not.</summary>
     private static string NameOf(BuildChoice choice, int units) =>
         $"{units} × {choice.Unit.Name} at {choice.SystemV} "
@@ -194,7 +207,7 @@ public static class BuildMaker
     private static string? Word(string? element) => element == Limits.LimitsChain.Bank ? "the batteries" : element;
 
     /// <summary>Another string, with its fuse where strings have one.</summary>
-    private static GrowthStep Grow(BankScene scene, BankResult bank, double unitPrice, BankEvaluation e)
+    private static GrowthStep Grow(BankScene scene, BankResult bank, double? unitPrice, BankEvaluation e)
     {
         var most = scene.Rules.Number("most-strings");
         var not =

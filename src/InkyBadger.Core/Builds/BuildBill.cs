@@ -22,14 +22,28 @@ public enum BillPart
     Hours,
 }
 
-/// <summary>A line of the bill: what, how many, each and together.</summary>
-public sealed record BillLine(BillPart Part, string What, double Count, double Each)
+/// <summary>A line of the bill: what, how many, each and together; null: the price is not known.</summary>
+public sealed record BillLine(BillPart Part, string What, double Count, double? Each)
 {
-    public double Price => Count * Each;
+    public double? Price => Count * Each;
 }
 
-/// <summary>Everything a build costs, line by line, with its connections, hours and minutes of upkeep a year.</summary>
-public sealed record BuildBillResult(IReadOnlyList<BillLine> Lines, double Total, int Connections, double Hours, double UpkeepMinutes);
+/// <summary>
+/// Everything a build costs, line by line, with its connections, hours and minutes of upkeep a year. <paramref name="Unknown"/>: of these
+/// lines nobody knows the price, and the total is without them.
+/// </summary>
+public sealed record BuildBillResult(
+    IReadOnlyList<BillLine> Lines,
+    double Total,
+    IReadOnlyList<string> Unknown,
+    int Connections,
+    double Hours,
+    double UpkeepMinutes
+)
+{
+    /// <summary>Of every line the price is known.</summary>
+    internal bool IsWhole => Unknown.Count == 0;
+}
 
 /// <summary>The whole bill of an evaluated bank (method, 8.3): nothing that it needs is left out.</summary>
 internal static class BuildBill
@@ -37,16 +51,16 @@ internal static class BuildBill
     /// <summary>Lugs of the main run: at the ends of either pole, and at fuse, disconnect and shunt.</summary>
     private const int MainLugs = NeedsStage.MainLugs;
 
-    public static BuildBillResult Of(BankScene scene, BankEvaluation e, double unitPrice, double hourRate)
+    public static BuildBillResult Of(BankScene scene, BankEvaluation e, double? unitPrice, double hourRate)
     {
         var (bank, network, run) = (e.Bank!, e.Network!, e.MainRun!);
         var busBars = network.Wiring.Style == WiringStyle.BusBars;
         var chemistry = Chemistries.Get(bank.Unit.Chemistry);
         var balanced = bank.Layout.Series > 1 && !bank.Unit.Communicates;
         var byHand = balanced && scene.Rules.Word("series-balancer") == "by-hand";
-        var bare = chemistry.IsLithium && bank.Unit.Bms is null;
-        // A BMS of bare cells keeps them level too.
-        var balancers = balanced && !byHand && !bare ? bank.Layout.Parallel : 0;
+        var bare = bank.Unit.IsBare();
+        // A BMS of bare cells keeps them level too; lead-acid is levelled by an equalising charge.
+        var balancers = balanced && !byHand && !bare && chemistry.IsLithium ? bank.Layout.Parallel : 0;
         var strings = e.StringFuses is { Fitted: true } s ? s : null;
         var hasSwitch = e.Bus?.HasSwitch ?? true;
         var area = run.Cable.AreaMm2 ?? 0;
@@ -66,16 +80,16 @@ internal static class BuildBill
                 : (2 * seriesLinks * Parts.Lug(network.Copper.Jumper.AreaMm2) + 2 * parallelLinks * Parts.Lug(beside.AreaMm2)) / lugs;
 
         var lines = new List<BillLine> { new(BillPart.Units, bank.Unit.Name, bank.Layout.Units, unitPrice) };
-        void Add(BillPart part, string what, double count, double each)
+        void Add(BillPart part, string what, double count, double? each)
         {
             if (count > 0)
                 lines.Add(new(part, what, count, each));
         }
         Add(
             BillPart.Protection,
-            "BMS for a string of bare cells",
+            scene.Bank.Bms is { } bms ? $"{bms.Name}, one a string of cells" : "BMS for a string of bare cells, not chosen yet",
             bare ? bank.Layout.Parallel : 0,
-            Parts.Bms(Math.Max(1, run.DesignA * network.Strings.WorstShare))
+            scene.Bank.Bms is { } chosen ? chosen.Price : null
         );
         Add(BillPart.Balancers, "balancer", balancers, Parts.Balancer);
         Add(BillPart.Links, $"jumper, {network.Copper.Jumper.Size}", seriesLinks, SeriesLink());
@@ -102,16 +116,18 @@ internal static class BuildBill
             Add(BillPart.Copper, "lug of the main run", MainLugs * run.Cable.Conductors, Parts.Lug(area));
         }
         var inverter = e.Inverter;
-        Add(BillPart.Inverter, inverter?.Name ?? "", inverter?.Item is null ? 0 : inverter.Stack, inverter?.Item?.Price ?? 0);
+        Add(BillPart.Inverter, inverter?.Name ?? "", inverter?.Item is null ? 0 : inverter.Stack, inverter?.Item?.Price);
         foreach (var (name, price) in NeedsStage.FurtherPrices(scene, inverter))
             Add(BillPart.Inverter, name, 1, price);
         Add(BillPart.Converter, "converter", e.Needs is { ConverterW: > 0 } ? 1 : 0, e.Needs?.ConverterPrice ?? 0);
         Add(BillPart.Monitor, "shunt and display", 1, Parts.Monitor);
         var litres = bank.Unit.Size is { } size ? bank.Layout.Units * size.LengthMm * size.WidthMm * size.HeightMm / 1e6 : 0;
+        if (bank.Unit.Size is null)
+            Add(BillPart.Box, "box; the units’ size is not known", 1, null);
         // A rack module stands in its rack.
         Add(BillPart.Box, bank.Unit.BreakerA is null ? "box" : "rack", litres > 0 ? 1 : 0, Parts.Box(Math.Max(1, litres)));
 
-        var input = new BuildCostInput(bank.Layout.Series, bank.Layout.Parallel, unitPrice) { OnBusBars = busBars };
+        var input = new BuildCostInput(bank.Layout.Series, bank.Layout.Parallel, unitPrice ?? 0) { OnBusBars = busBars };
         var fittings =
             (run.Fuse.RatingA is null ? 0 : 1)
             + (strings?.Strings.Count ?? 0)
@@ -119,8 +135,15 @@ internal static class BuildBill
             + 1
             + balancers
             + (bare ? bank.Layout.Parallel : 0);
-        var work = BuildWork.Work(input, fittings, bank.Unit.Chemistry == "flooded", byHand);
+        var work = BuildWork.Work(input, fittings, bank.Unit.Chemistry == "flooded", byHand && chemistry.IsLithium);
         Add(BillPart.Hours, "hour’s work", work.Hours, hourRate);
-        return new(lines, lines.Sum(l => l.Price), work.Connections, work.Hours, work.UpkeepMinutesPerYear);
+        return new(
+            lines,
+            lines.Sum(l => l.Price ?? 0),
+            [.. lines.Where(l => l.Price is null).Select(l => l.What)],
+            work.Connections,
+            work.Hours,
+            work.UpkeepMinutesPerYear
+        );
     }
 }

@@ -1,6 +1,7 @@
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Voltage;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Builds;
 
@@ -23,6 +24,7 @@ public static class BuildBank
             SystemV = choice.SystemV,
             Chemistry = null,
             Unit = choice.Unit,
+            Bms = null,
             Series = choice.Series,
             Parallel = choice.Parallel,
             Positions = [],
@@ -37,11 +39,21 @@ public static class BuildBank
 
     /// <summary>The changes that take a build over into the design.</summary>
     public static IReadOnlyList<DesignChange> Changes(DesignDocument design, int index, BuildChoice choice) =>
-        [new($"/banks/{index}", DesignFormat.Node(Of(design.Banks[index], choice)))];
+        [new($"/banks/{index}", DesignFormat.Node(Whole(design, index, choice)))];
 
     internal static DesignDocument In(DesignDocument design, int index, BuildChoice choice) =>
+        Put(design, index, Whole(design, index, choice));
+
+    /// <summary>With the BMS that a string of bare cells needs as it shares the load there.</summary>
+    private static Bank Whole(DesignDocument design, int index, BuildChoice choice)
+    {
+        var bank = Of(design.Banks[index], choice);
+        return choice.Unit.IsBare() ? bank with { Bms = BankNeed.BmsFor(new SiteWork(Put(design, index, bank))[index]) } : bank;
+    }
+
+    private static DesignDocument Put(DesignDocument design, int index, Bank bank) =>
         design with
         {
-            Banks = [.. design.Banks.Select((b, i) => i == index ? Of(b, choice) : b)],
+            Banks = [.. design.Banks.Select((b, i) => i == index ? bank : b)],
         };
 }

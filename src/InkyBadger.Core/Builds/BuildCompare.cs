@@ -75,6 +75,9 @@ public static class BuildCompare
         var flips = new List<BuildFlip>();
         foreach (var b in others)
         {
+            // A cost that is not known turns nothing.
+            if (!a.Bill.IsWhole || !b.Bill.IsWhole)
+                continue;
             flips.Add(UnitPriceFlip(a, b));
             if (Rate(a, b) is { } rate)
                 flips.Add(rate);
@@ -83,8 +86,11 @@ public static class BuildCompare
         }
         // The price of the subject's unit, from nothing to twice what it is.
         var unit = a.Choice.Unit.Key;
-        var high = Math.Max(1, 2 * a.UnitPrice);
-        List<PriceLine> lines = [.. builds.Select(b => new PriceLine(b.Key, new(0, At(b, unit, 0)), new(high, At(b, unit, high))))];
+        var high = Math.Max(1, 2 * (a.UnitPrice ?? 0));
+        List<PriceLine> lines =
+        [
+            .. builds.Where(b => b.Bill.IsWhole).Select(b => new PriceLine(b.Key, new(0, At(b, unit, 0)), new(high, At(b, unit, high)))),
+        ];
         return new(
             builds,
             Verdict(builds, design.Display.Units),
@@ -99,10 +105,11 @@ public static class BuildCompare
 
     /// <summary>Whole cost of a build with one unit's price changed.</summary>
     private static double At(Build b, string unit, double price) =>
-        b.Choice.Unit.Key == unit ? b.Bill.Total + b.Units * (price - b.UnitPrice) : b.Bill.Total;
+        b.Choice.Unit.Key == unit ? b.Bill.Total + b.Units * (price - b.UnitPrice!.Value) : b.Bill.Total;
 
     private static BuildFlip UnitPriceFlip(Build a, Build b)
     {
+        var price = a.UnitPrice!.Value;
         // Where both are of one unit, its price moves both.
         if (a.Choice.Unit.Key == b.Choice.Unit.Key)
         {
@@ -112,23 +119,23 @@ public static class BuildCompare
                     a.Key,
                     b.Key,
                     a.Choice.Unit.Name,
-                    a.UnitPrice,
+                    price,
                     null,
                     a.Bill.Total <= b.Bill.Total,
                     "Both take as many of the same unit: its price turns nothing"
                 );
-            var at = a.UnitPrice + (b.Bill.Total - a.Bill.Total) / (a.Units - b.Units);
-            return Said(FlipKind.UnitPrice, a, b, a.UnitPrice, at >= 0 ? at : null, a.Units > b.Units);
+            var at = price + (b.Bill.Total - a.Bill.Total) / (a.Units - b.Units);
+            return Said(FlipKind.UnitPrice, a, b, price, at >= 0 ? at : null, a.Units > b.Units);
         }
-        var flip = BuildCost.Flip(a.Bill.Total, a.Units, a.UnitPrice, b.Bill.Total);
-        return Said(FlipKind.UnitPrice, a, b, a.UnitPrice, flip.Possible ? flip.FlipUnitPrice : null, true);
+        var flip = BuildCost.Flip(a.Bill.Total, a.Units, price, b.Bill.Total);
+        return Said(FlipKind.UnitPrice, a, b, price, flip.Possible ? flip.FlipUnitPrice : null, true);
     }
 
     private static BuildFlip? Rate(Build a, Build b)
     {
         if (Math.Abs(a.Bill.Hours - b.Bill.Hours) < 1e-9)
             return null;
-        double Line(Build x) => x.Bill.Lines.Where(l => l.Part == BillPart.Hours).Sum(l => l.Price);
+        double Line(Build x) => x.Bill.Lines.Where(l => l.Part == BillPart.Hours).Sum(l => l.Price ?? 0);
         var now = Line(a) / a.Bill.Hours;
         var at = ((b.Bill.Total - Line(b)) - (a.Bill.Total - Line(a))) / (a.Bill.Hours - b.Bill.Hours);
         return Said(FlipKind.HourRate, a, b, now, at >= 0 ? at : null, a.Bill.Hours > b.Bill.Hours);
@@ -146,7 +153,7 @@ public static class BuildCompare
         double Per(Build x, double cycles)
         {
             var chemistry = Reference.Chemistries.Get(x.Choice.Unit.Chemistry);
-            var units = x.Units * x.UnitPrice;
+            var units = x.Units * x.UnitPrice!.Value;
             var life = Cost.Delivered(
                 units,
                 x.UsableWh,
@@ -198,29 +205,38 @@ public static class BuildCompare
         var sentences = new List<string>();
         if (good.Count == 0)
             return ["None of these can be built as it stands: each has a fault"];
-        var cheapest = good.MinBy(b => b.Bill.Total)!;
+        var priced = good.Where(b => b.Bill.IsWhole).ToList();
+        foreach (var b in good.Where(b => !b.Bill.IsWhole))
+            sentences.Add($"What {b.Name} costs is not known: {string.Join(", ", b.Bill.Unknown)}");
+        if (priced.Count == 0)
+            return sentences;
+        var cheapest = priced.MinBy(b => b.Bill.Total)!;
         if (good.Count == 1)
             return [$"{cheapest.Name} is the only one without a fault, at {Say.Number(cheapest.Bill.Total)}"];
-        var second = good.Where(b => b.Key != cheapest.Key).MinBy(b => b.Bill.Total)!;
-        sentences.Add(
-            $"{cheapest.Name} costs least, {Say.Number(cheapest.Bill.Total)} with everything it needs, "
-                + $"{Say.Number(second.Bill.Total - cheapest.Bill.Total)} less than {second.Name}"
-        );
-        var even = good.MinBy(b => b.EvenTotal)!;
+        if (priced.Where(b => b.Key != cheapest.Key).MinBy(b => b.Bill.Total) is { } second)
+            sentences.Insert(
+                0,
+                $"{cheapest.Name} costs least, {Say.Number(cheapest.Bill.Total)} with everything it needs, "
+                    + $"{Say.Number(second.Bill.Total - cheapest.Bill.Total)} less than {second.Name}"
+            );
+        var even = priced.MinBy(b => b.EvenTotal)!;
         if (even.Key != cheapest.Key)
             sentences.Add($"Counted for the energy that is asked alone, {even.Name} would cost less: the others hold more than is wanted");
         if (
-            good.All(b => b.PerDeliveredKwh is not null)
-            && good.MinBy(b => b.PerDeliveredKwh)! is var delivered
+            priced.All(b => b.PerDeliveredKwh is not null)
+            && priced.MinBy(b => b.PerDeliveredKwh)! is var delivered
             && delivered.Key != cheapest.Key
         )
             sentences.Add($"For who uses it often: {delivered.Name}, {Say.Number(delivered.PerDeliveredKwh!.Value, 2)} a delivered kWh");
-        if (good.MinBy(b => b.PerYear)! is var held && held.Key != cheapest.Key)
+        if (priced.MinBy(b => b.PerYear)! is var held && held.Key != cheapest.Key)
             sentences.Add($"Over the years it serves {held.Name} costs least, {Say.Number(held.PerYear!.Value)} a year");
-        if (good.MinBy(b => b.HeaviestKg)! is var light && light.HeaviestKg < 0.8 * cheapest.HeaviestKg)
+        if (
+            good.Where(b => b.HeaviestKg is not null).MinBy(b => b.HeaviestKg) is { HeaviestKg: { } lightest } light
+            && cheapest.HeaviestKg is { } heavy
+            && lightest < 0.8 * heavy
+        )
             sentences.Add(
-                $"For who lifts it alone: {light.Name}, {Say.Mass(light.HeaviestKg, units)} each instead of "
-                    + $"{Say.Mass(cheapest.HeaviestKg, units)}"
+                $"For who lifts it alone: {light.Name}, {Say.Mass(lightest, units)} each instead of " + $"{Say.Mass(heavy, units)}"
             );
         if (good.MinBy(b => b.Bill.Connections)! is var few && few.Bill.Connections < cheapest.Bill.Connections)
             sentences.Add(

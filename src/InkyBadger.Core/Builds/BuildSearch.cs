@@ -87,12 +87,14 @@ public static class BuildSearch
         }
         left.Sort(
             (a, b) =>
-                Price(design, a) != Price(design, b) ? Price(design, a).CompareTo(Price(design, b)) : string.CompareOrdinal(a.Key, b.Key)
+                Price(design, a) != Price(design, b)
+                    ? (Price(design, a) ?? double.MaxValue).CompareTo(Price(design, b) ?? double.MaxValue)
+                    : string.CompareOrdinal(a.Key, b.Key)
         );
         return new(candidates, left, [.. counts.Select(c => new ScreenedOut(c.Key, c.Value)).OrderByDescending(c => c.Count)]);
     }
 
-    private static double Price(DesignDocument design, BuildChoice c) => c.Series * c.Parallel * design.Prices.Of(c.Unit);
+    private static double? Price(DesignDocument design, BuildChoice c) => c.Series * c.Parallel * design.Prices.Of(c.Unit);
 
     private static IEnumerable<int> Asked(Bank bank) =>
         bank.SystemV is { } own && !Voltages.Contains(own) ? Voltages.Append(own).Order() : Voltages;
@@ -122,6 +124,7 @@ public static class BuildSearch
             || bank.Inverters.Count > 0 && w.Inverter.Value?.Item is null
         )
             return null;
-        return unit => BankNeed.StringsFor(w.Scene, voltage, energy, currents, unit);
+        var start = new StartAsked(RunStage.StartsOf(w));
+        return unit => BankNeed.StringsFor(w.Scene, voltage, energy, currents, start, unit);
     }
 }

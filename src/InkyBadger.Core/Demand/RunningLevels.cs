@@ -1,3 +1,5 @@
+using InkyBadger.Core.Design;
+
 namespace InkyBadger.Core.Demand;
 
 /// <summary>
@@ -9,6 +11,42 @@ public readonly record struct RunningLevel(double Watts, double Hours, int Segme
 /// <summary>How long each level of running watts lasts.</summary>
 public static class RunningLevels
 {
+    /// <summary>
+    /// As <see cref="Of(IReadOnlyList{ProfileSegment})"/>, with loads that have hours and no times: each is counted in at every instant,
+    /// but all of them together last no longer than the shortest, and without that one no longer than the next.
+    /// </summary>
+    /// <param name="byHours">AC watts, hours a day and season of each [W, h].</param>
+    public static IReadOnlyList<RunningLevel> Of(
+        IReadOnlyList<ProfileSegment> profile,
+        IReadOnlyList<(double Watts, double Hours, Season Season)> byHours
+    )
+    {
+        var whole = Of(profile);
+        if (byHours.Count == 0)
+            return whole;
+        var levels = new Dictionary<double, RunningLevel>();
+        foreach (var level in whole)
+        {
+            var season = profile[level.Segment].Season;
+            var watts = level.Watts;
+            // The shortest fall away one after the other.
+            foreach (var group in byHours.Where(l => l.Season == season).GroupBy(l => l.Hours).OrderBy(g => g.Key))
+            {
+                Keep(watts, Math.Min(level.Hours, group.Key), level.Segment);
+                watts -= group.Sum(l => l.Watts);
+            }
+            if (watts > Tolerant.Noise * level.Watts)
+                Keep(watts, level.Hours, level.Segment);
+        }
+        return [.. levels.Values];
+
+        void Keep(double watts, double hours, int segment)
+        {
+            if (!levels.TryGetValue(watts, out var known) || known.Hours < hours)
+                levels[watts] = new(watts, hours, known.Watts > 0 ? known.Segment : segment);
+        }
+    }
+
     /// <summary>
     /// Every level once, in the order the day first reaches it. The day repeats, so a stretch may pass midnight, but never from one
     /// season's day into the other's.

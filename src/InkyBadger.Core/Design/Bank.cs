@@ -17,6 +17,9 @@ public sealed record Bank
     public IReadOnlyList<InverterChoice> Inverters { get; init; } = [];
     public UnitItem? Unit { get; init; }
 
+    /// <summary>The BMS of each string of bare cells; null: none is chosen. Units with a BMS of their own need none.</summary>
+    public BmsItem? Bms { get; init; }
+
     /// <summary>Units in series in a string, 1 to 32.</summary>
     public int? Series { get; init; }
 
@@ -145,10 +148,15 @@ public sealed record Takeoffs
     public int Negative { get; init; } = 1;
 }
 
+/// <summary>
+/// A conductor between batteries: length one way [m], size, and how many of it lie side by side, 1 to 3; null: as advised, of a size that
+/// was chosen one.
+/// </summary>
 public record Conductor
 {
     public double? LengthM { get; init; }
     public string? Size { get; init; }
+    public int? Parallel { get; init; }
 }
 
 public enum Pole

@@ -86,8 +86,8 @@ public sealed record PriceBasis
     /// <summary>Prices of units that are other than the catalogue's.</summary>
     public IReadOnlyList<UnitPrice> Units { get; init; } = [];
 
-    /// <summary>What a unit costs here.</summary>
-    public double Of(UnitItem unit) => Units.FirstOrDefault(u => u.Key == unit.Key)?.Price ?? unit.Price;
+    /// <summary>What a unit costs here; null: nobody said.</summary>
+    public double? Of(UnitItem unit) => Units.FirstOrDefault(u => u.Key == unit.Key)?.Price ?? unit.Price;
 }
 
 /// <summary>A unit's price by its key [money, ≥ 0], and of what day it is.</summary>

@@ -25,11 +25,17 @@ public sealed record UnitItem
 
     /// <summary>Internal resistance [Ω]; null: unknown, estimated and marked so.</summary>
     public double? ResistanceOhm { get; init; }
-    public double MassKg { get; init; }
+
+    /// <summary>Null: not known, which is neither nothing nor light.</summary>
+    public double? MassKg { get; init; }
+
+    /// <summary>Null: not known.</summary>
     public UnitSize? Size { get; init; }
     public string? TerminalSide { get; init; }
     public string? Stud { get; init; }
-    public double Price { get; init; }
+
+    /// <summary>Money; null: not known, which is neither nothing nor cheap.</summary>
+    public double? Price { get; init; }
     public string? PriceDate { get; init; }
     public string? ProductLine { get; init; }
     public double? CycleLife { get; init; }
@@ -39,6 +45,9 @@ public sealed record UnitItem
     public int? MaxParallel { get; init; }
     public bool Communicates { get; init; }
     public double? BreakerA { get; init; }
+
+    /// <summary>What its own breaker can break at the bank's volts [A]; null: its maker does not say.</summary>
+    public double? BreakerInterruptA { get; init; }
 
     /// <summary>What the unit allows continuously [A]; null: it sets no limit.</summary>
     public double? LimitA() => Bms?.ContinuousA ?? ContinuousA;
@@ -56,6 +65,29 @@ public sealed record BmsLimits
     public double? PeakA { get; init; }
     public double? PeakSeconds { get; init; }
     public double? ChargeA { get; init; }
+}
+
+/// <summary>The protection of a string of bare lithium cells, a part of its own, copied into the design with its figures.</summary>
+public sealed record BmsItem
+{
+    public string Key { get; init; } = "";
+    public string Name { get; init; } = "";
+
+    /// <summary>What it lets through without end, and for <see cref="PeakSeconds"/> [A]; a peak of null: it states none.</summary>
+    public double ContinuousA { get; init; }
+    public double? PeakA { get; init; }
+    public double? PeakSeconds { get; init; }
+
+    /// <summary>The most it lets into the string [A].</summary>
+    public double? ChargeA { get; init; }
+
+    /// <summary>Below this it stops charging [°C]; null: it does not look.</summary>
+    public double? LeastChargeC { get; init; }
+    public double? Price { get; init; }
+
+    /// <summary>What it lets through for so long [A].</summary>
+    internal double AllowsA(double? seconds) =>
+        seconds is { } t && PeakA is { } peak && Tolerant.AtLeast(PeakSeconds ?? 0, t) ? peak : ContinuousA;
 }
 
 public sealed record UnitSize
@@ -100,6 +132,10 @@ public sealed record InverterItem
 
     /// <summary>DC volts at which it cuts off.</summary>
     public double? CutOffV { get; init; }
-    public double Price { get; init; }
-    public double MassKg { get; init; }
+
+    /// <summary>Money; null: not known.</summary>
+    public double? Price { get; init; }
+
+    /// <summary>Null: not known.</summary>
+    public double? MassKg { get; init; }
 }

@@ -14,6 +14,8 @@ internal static class BankFindings
     public static FindingRule[] Rules { get; } =
     [
         Voltage,
+        RealVolts,
+        NoBms,
         MostSeries,
         MostParallel,
         StringsByRule,
@@ -57,6 +59,72 @@ internal static class BankFindings
 
     private static string NominalOf(BankWork then) => then.Bank.Value is { } b ? Say.V(b.Holds.NominalV) : "";
 
+    /// <summary>
+    /// Volts that an inverter of a class bears, for every volt of its class; typical, its data sheet rules.
+    /// </summary>
+    private const double BearsPerVolt = 4.0 / 3;
+
+    /// <summary>
+    /// A bank that makes other volts than the bus is said to have: what hangs on it gets the bank's own, not its class.
+    /// </summary>
+    private static Finding? RealVolts(FindingScene s)
+    {
+        if (
+            s.Results.Bank is not { } b
+            || s.Results.Inverter is not { Item: { } item }
+            || s.Results.Protection is not { GreatestChargingV: var greatest }
+            || Tolerant.AtLeast(item.SystemV * BearsPerVolt, greatest)
+        )
+            return null;
+        return s.Make(
+            "bank.real-volts",
+            Grade.Danger,
+            Station.Inverter,
+            "/inverters/0/item",
+            $"{Say.V(greatest)} when charging, on an inverter for {item.SystemV} V",
+            $"{b.Layout.Cells} cells in series make {Say.V(b.Holds.NominalV)}, whatever the bus is called. An inverter of its class bears "
+                + $"some {Say.V(item.SystemV * BearsPerVolt)}: it fails, and may burn.",
+            [new("bank, charging", greatest, "V"), new("inverter bears about", item.SystemV * BearsPerVolt, "V")],
+            s.Results.Voltage is { } v && v.Cells % b.Unit.Cells == 0
+                ? FindingScene.Offer($"Put {v.Cells / b.Unit.Cells} in series", NominalOf, s.Bank with { Series = null })
+                : s.AdvisedUnit()
+        );
+    }
+
+    /// <summary>Lithium cells that nothing takes off when one of them is full, empty, hot or overloaded.</summary>
+    private static Finding? NoBms(FindingScene s)
+    {
+        if (s.Results.Bank is not { } b || s.Work.Pack.Value is not { } pack || !pack.Strings.Any(x => x is { IsBare: true, Bms: null }))
+            return null;
+        return s.Make(
+            "bank.no-bms",
+            Grade.Danger,
+            Station.Bank,
+            "/bms",
+            "Lithium cells without a BMS",
+            $"{Say.Count(b.Layout.Cells)} cells in series drift apart: nothing stops the first that is full, empty, too cold or too hot. "
+                + "Overcharged or reversed it burns. One BMS for each string, which looks at every cell.",
+            [new("cells in series", b.Layout.Cells, ""), new("strings", b.Layout.Parallel, "")],
+            () =>
+                Work.BankNeed.BmsFor(s.Work) is { } bms
+                    ?
+                    [
+                        FindingScene.Offer(
+                            $"{bms.Name} for {(b.Layout.Parallel == 1 ? "the string" : "each string")}",
+                            then =>
+                                then.Network.Value?.Ceiling.Amps is { } ceiling
+                                    ? $"{Say.A(bms.ContinuousA)} a string, {Say.A(ceiling)} the bank"
+                                    : $"{Say.A(bms.ContinuousA)} a string",
+                            s.Bank with
+                            {
+                                Bms = bms,
+                            }
+                        ),
+                    ]
+                    : []
+        );
+    }
+
     private static Finding? MostSeries(FindingScene s) =>
         s.Results.Bank is not { } b || b.Unit.MaxSeries is not { } most || b.Layout.Series <= most
             ? null
@@ -79,7 +147,7 @@ internal static class BankFindings
                 Grade.Fault,
                 Station.Bank,
                 "/parallel",
-                $"{b.Layout.Parallel} strings; the unit allows {most}",
+                $"{Say.Strings(b.Layout.Parallel)}; the unit allows {most}",
                 "Its maker allows no more strings side by side. Larger units need fewer.",
                 [new("strings", b.Layout.Parallel, ""), new("allowed", most, "")],
                 s.AdvisedUnit()
@@ -95,7 +163,7 @@ internal static class BankFindings
             Grade.Caution,
             Station.Bank,
             "/parallel",
-            $"{b.Layout.Parallel} strings in parallel",
+            $"{Say.Strings(b.Layout.Parallel)} in parallel",
             $"The house rule stops at {Say.Number(most)}: with every string the sharing gets worse. Larger units, or a higher "
                 + $"voltage, need fewer.",
             [new("strings", b.Layout.Parallel, ""), new("house rule", most, "")]
@@ -198,13 +266,9 @@ internal static class BankFindings
 
     private static Finding? SurgeOverBms(FindingScene s)
     {
-        if (
-            s.Results.Currents is not { } c
-            || s.Results.Loads is not { } loads
-            || s.Work.Pack.Value is not { } pack
-            || !pack.Strings.Any(x => x.PeakA is not null)
-        )
+        if (s.Results.Currents is not { } c || s.Results.Loads is not { } loads || loads.SurgeDemandW <= loads.Worst.RunningW)
             return null;
+        // A unit that states no peak counts with what it lets through without end.
         var seconds = loads.Worst.StartSeconds;
         if (Nearest(s, c.SurgeWorstA, seconds) is not var (at, inString, allowed) || !Tolerant.Exceeds(inString, allowed))
             return null;
@@ -230,7 +294,7 @@ internal static class BankFindings
     {
         if (s.Results.Voltage is not { } v || load.Kind != LoadKind.Dc || load.Quantity == 0 || load.SurgeWatts <= 0)
             return null;
-        if (s.Work.Pack.Value is not { } pack || !pack.Strings.Any(x => x.Units.Any(u => u.Item.Bms is not null)))
+        if (s.Work.Pack.Value is not { } pack || !pack.Strings.Any(x => x.CanDropOut))
             return null;
         var seconds = load.StartSeconds ?? LoadsStage.DefaultStartSeconds;
         if (Nearest(s, load.SurgeWatts / v.LowV, seconds) is not var (at, inString, allowed) || !Tolerant.Exceeds(inString, allowed))
@@ -271,7 +335,7 @@ internal static class BankFindings
             "/parallel",
             pack.IsMixed
                 ? $"{Say.Number(b.Holds.Ah)} Ah as they stand, where the demand asks for {Say.Number(b.Need.Ah ?? 0)} Ah"
-                : $"{b.Layout.Parallel} strings, where the demand asks for {size.Parallel}",
+                : $"{Say.Strings(b.Layout.Parallel)}, where the demand asks for {size.Parallel}",
             what,
             pack.IsMixed
                 ? [new("as they stand", b.Holds.Ah, "Ah"), new("wanted", b.Need.Ah ?? 0, "Ah")]
@@ -328,6 +392,18 @@ internal static class BankFindings
         if (s.Results.Bank is not { Layout.Series: > 1 } b || b.Unit.Communicates || b.Unit.Cells == 1)
             return null;
         var rule = s.Scene.Rules.Word("series-balancer");
+        FindingFigure[] figures = [new("strings", b.Layout.Parallel, ""), new("in series", b.Layout.Series, "")];
+        if (!Chemistries.Get(b.Unit.Chemistry).IsLithium)
+            return s.Make(
+                "bank.balancer",
+                Grade.Note,
+                Station.Bank,
+                "/series",
+                "Level the blocks by charge, and look at their rest volts",
+                $"{Say.Count(b.Layout.Series)} lead-acid blocks in series drift apart: an equalising charge where the maker allows one, and "
+                    + "each block’s volts after a night’s rest, twice a year.",
+                figures
+            );
         return s.Make(
             "bank.balancer",
             rule == "required" ? Grade.Caution : Grade.Note,
@@ -335,7 +411,7 @@ internal static class BankFindings
             "/series",
             rule == "by-hand" ? "Rebalance once a year" : "A balancer for each string",
             $"{Say.Count(b.Layout.Series)} units in series that do not talk drift apart, and the first that trips stops its whole string.",
-            [new("strings", b.Layout.Parallel, ""), new("in series", b.Layout.Series, "")]
+            figures
         );
     }
 
@@ -362,16 +438,16 @@ internal static class BankFindings
     private static Finding? Lift(FindingScene s)
     {
         var limit = s.Scene.Rules.Number("one-person-lifts");
-        if (s.Results.Bank is not { } b || b.Unit.MassKg <= limit)
+        if (s.Results.Bank is not { } b || b.Unit.MassKg is not { } kg || kg <= limit)
             return null;
         return s.Make(
             "bank.lift",
             Grade.Caution,
             Station.Bank,
             "/unit",
-            $"Each unit weighs {Say.Mass(b.Unit.MassKg, s.Scene.Design.Display.Units)}",
-            b.Unit.MassKg > 55 ? "Lift it with tackle, not by hand." : "Two people lift it.",
-            [new("mass", b.Unit.MassKg, "kg"), new("one person", limit, "kg")]
+            $"Each unit weighs {Say.Mass(kg, s.Scene.Design.Display.Units)}",
+            kg > 55 ? "Lift it with tackle, not by hand." : "Two people lift it.",
+            [new("mass", kg, "kg"), new("one person", limit, "kg")]
         );
     }
 

@@ -6,7 +6,7 @@ using InkyBadger.Core.Work;
 namespace InkyBadger.Core.Findings;
 
 /// <summary>
-/// The wiring of a bank as a whole: conductors inside it, string fuses, what relies on what, disconnect, pre-charge, bus, shunt, bonding.
+/// The wiring of a bank as a whole: conductors inside it, string fuses, disconnect, pre-charge, bus, shunt, bonding.
 /// </summary>
 internal static class CableFindings
 {
@@ -17,44 +17,46 @@ internal static class CableFindings
         PreChargeV = 24;
 
     public static FindingRule[] Rules { get; } =
-    [Links, Jumpers, StringsUnfused, StringFuse, Disconnect, BusRating, PreCharge, Relies, Bonding];
+    [Links, Jumpers, OtherSeries, StringsUnfused, OwnBreaker, StringFuse, Disconnect, BusRating, PreCharge, Bonding];
 
     private static Finding? Links(FindingScene s)
     {
-        if (s.Results.Network is not { } n || s.Results.MainRun is not { Fuse.RatingA: not null } run || n.Strings.Shares.Count == 1)
+        if (
+            s.Results.Network is not { } n
+            || s.Results.MainRun is not { } run
+            || n.Copper.ThinnestOf(n.Copper.LinksOrLeads) is not { } worst
+        )
             return null;
         var busBars = n.Wiring.Style == WiringStyle.BusBars;
-        var conductor = busBars ? n.Copper.Lead : n.Copper.Link;
-        if (Tolerant.AtLeast(conductor.AmpacityA, n.Links.WorstA))
-            return null;
         return s.Make(
             "links.thin",
             Grade.Danger,
             Station.Bank,
             busBars ? "/wiring/lead" : "/wiring/link",
             busBars ? "The bus leads are too thin for the fuse" : "The rail links are too thin for the fuse",
-            $"While the fuse holds, up to {Say.A(n.Links.WorstA)} flow in one of them; {conductor.Size} is good for "
-                + $"{Say.A(conductor.AmpacityA)}.",
-            [new("in the link", n.Links.WorstA, "A"), new("ampacity", conductor.AmpacityA, "A")],
+            $"{While(run)} up to {Say.A(worst.HeldA)} flow in one of them; {Say.Size(worst.Size, worst.Conductors)} is good for "
+                + $"{Say.A(worst.AmpacityA)}.",
+            [new("in the link", worst.HeldA, "A"), new("ampacity", worst.AmpacityA, "A")],
             Wider(
                 s,
                 run,
-                n.Links.WorstA,
+                worst.HeldA,
                 (w, c) => busBars ? w with { Lead = c } : w with { Link = c },
-                (busBars ? s.Scene.Bank.Wiring.Lead : s.Scene.Bank.Wiring.Link)?.LengthM
+                busBars ? s.Scene.Bank.Wiring.Lead : s.Scene.Bank.Wiring.Link
             )
         );
     }
+
+    /// <summary>What flows for good: as much as the main fuse lets through, or without one the load itself.</summary>
+    private static string While(RunResult run) => run.Fuse.RatingA is null ? "At full load" : "While the fuse holds,";
 
     private static Finding? Jumpers(FindingScene s)
     {
         if (
             s.Results.Network is not { } n
-            || s.Results.MainRun is not { Fuse.RatingA: not null } run
-            || s.Results.Bank is not { Layout.Series: > 1 }
+            || s.Results.MainRun is not { } run
+            || n.Copper.ThinnestOf(ConductorKind.Jumper) is not { } worst
         )
-            return null;
-        if (Tolerant.AtLeast(n.Copper.Jumper.AmpacityA, n.Held.StringA))
             return null;
         return s.Make(
             "jumpers.thin",
@@ -62,10 +64,104 @@ internal static class CableFindings
             Station.Bank,
             "/wiring/jumper",
             "The jumpers are too thin for the fuse",
-            $"While the fuse holds, up to {Say.A(n.Held.StringA)} flow in one string; {n.Copper.Jumper.Size} is good for "
-                + $"{Say.A(n.Copper.Jumper.AmpacityA)}.",
-            [new("in the jumper", n.Held.StringA, "A"), new("ampacity", n.Copper.Jumper.AmpacityA, "A")],
-            Wider(s, run, n.Held.StringA, (w, c) => w with { Jumper = c }, s.Scene.Bank.Wiring.Jumper?.LengthM)
+            $"{While(run)} up to {Say.A(worst.HeldA)} flow in one string; {Say.Size(worst.Size, worst.Conductors)} is good for "
+                + $"{Say.A(worst.AmpacityA)}.",
+            [new("in the jumper", worst.HeldA, "A"), new("ampacity", worst.AmpacityA, "A")],
+            Wider(s, run, worst.HeldA, (w, c) => w with { Jumper = c }, s.Scene.Bank.Wiring.Jumper)
+        );
+    }
+
+    /// <summary>One conductor that differs from its neighbours, each for itself: what it carries, and whose figures it goes by.</summary>
+    internal static IEnumerable<Finding> Placed(FindingScene s)
+    {
+        if (s.Results.Network is not { } n || s.Results.MainRun is not { } run)
+            yield break;
+        foreach (var c in n.Copper.Placed)
+        {
+            if (!c.Own || Tolerant.AtLeast(c.AmpacityA, c.HeldA))
+                continue;
+            var (place, index) = PlaceOf(s.Bank.Wiring, c);
+            var usual = n.Copper.Usual(c.Kind);
+            yield return s.Make(
+                "conductor.thin",
+                Grade.Danger,
+                Station.Bank,
+                $"{place}/{index}",
+                $"{char.ToUpperInvariant(c.Name[0]) + c.Name[1..]} is too thin",
+                $"{While(run)} up to {Say.A(c.HeldA)} flow in it, {Say.A(c.Amps)} at full load; {Say.Size(c.Size, c.Conductors)} is good "
+                    + $"for {Say.A(c.AmpacityA)}, and no fuse protects it.",
+                [new("in it", c.HeldA, "A"), new("ampacity", c.AmpacityA, "A")],
+                () =>
+                    new[]
+                    {
+                        FindingScene.Offer(
+                            $"As the others, {Say.Size(usual.Size, usual.Conductors)}",
+                            $"good for {Say.A(usual.AmpacityA)}",
+                            s.Bank with
+                            {
+                                Wiring = With(s.Bank.Wiring, c.Kind, index, x => x with { Size = null, Parallel = null }),
+                            }
+                        ),
+                        Enough(run, c.HeldA) is var (size, conductors, carries)
+                            ? FindingScene.Offer(
+                                $"Use {Say.Size(size, conductors)}",
+                                $"good for {Say.A(carries)}",
+                                s.Bank with
+                                {
+                                    Wiring = With(s.Bank.Wiring, c.Kind, index, x =>
+                                        x with
+                                        {
+                                            Size = size,
+                                            Parallel = conductors == 1 ? null : conductors,
+                                        }
+                                    ),
+                                }
+                            )
+                            : null,
+                    }.OfType<MendOffer>()
+            ) with
+            {
+                About = c.Id,
+            };
+        }
+    }
+
+    private static (string Place, int Index) PlaceOf(Design.Wiring w, PlacedAmps c) =>
+        c.Kind switch
+        {
+            ConductorKind.Jumper => (
+                "/wiring/jumpers",
+                w.Jumpers.Index().First(x => x.Item.String == c.String && x.Item.After == c.After).Index
+            ),
+            ConductorKind.Link => ("/wiring/links", w.Links.Index().First(x => x.Item.Rail == c.Rail && x.Item.After == c.After).Index),
+            _ => ("/wiring/leads", w.Leads.Index().First(x => x.Item.Rail == c.Rail && x.Item.String == c.String).Index),
+        };
+
+    private static Design.Wiring With(Design.Wiring w, ConductorKind kind, int index, Func<PlacedConductor, PlacedConductor> change)
+    {
+        PlacedConductor[] Changed(IReadOnlyList<PlacedConductor> list) => [.. list.Select((c, i) => i == index ? change(c) : c)];
+        return kind switch
+        {
+            ConductorKind.Jumper => w with { Jumpers = Changed(w.Jumpers) },
+            ConductorKind.Link => w with { Links = Changed(w.Links) },
+            _ => w with { Leads = Changed(w.Leads) },
+        };
+    }
+
+    /// <summary>Conductors of another series than the practice lists go by the figures of the nearest area.</summary>
+    private static Finding? OtherSeries(FindingScene s)
+    {
+        // Links that follow the main run are said with it.
+        if (s.Results.Network?.Copper.Placed.FirstOrDefault(c => c.As is not null && c.Size != s.Results.MainRun?.Cable.Size) is not { } c)
+            return null;
+        return s.Make(
+            "conductor.series",
+            Grade.Note,
+            Station.Bank,
+            "/wiring",
+            $"{c.Size} goes by the figures of {c.As}",
+            "The table of the practice chosen does not list it: it is judged by the amperes of the nearest area, with its own copper.",
+            [new("copper", Conductors.Get(c.Size).AreaMm2, "mm2"), new("taken to carry", c.AmpacityA, "A")]
         );
     }
 
@@ -75,22 +171,39 @@ internal static class CableFindings
         RunResult run,
         double amps,
         Func<Design.Wiring, Design.Conductor, Design.Wiring> put,
-        double? lengthM
-    )
-    {
-        var wide = CablePractices
-            .Get(run.Laid.Practice)
-            .Rows.FirstOrDefault(r => Tolerant.AtLeast(Cable.Ampacity(r, run.Laid.AmbientC).AmpacityA, amps));
-        return wide is null
+        Design.Conductor? before
+    ) =>
+        Enough(run, amps) is not var (size, conductors, carries)
             ? null
             : FindingScene.Offer(
-                $"Use {wide.Size}",
-                $"good for {Say.A(Cable.Ampacity(wide, run.Laid.AmbientC).AmpacityA)}",
+                $"Use {Say.Size(size, conductors)}",
+                $"good for {Say.A(carries)}",
                 s.Bank with
                 {
-                    Wiring = put(s.Bank.Wiring, new() { Size = wide.Size, LengthM = lengthM }),
+                    Wiring = put(
+                        s.Bank.Wiring,
+                        new()
+                        {
+                            Size = size,
+                            Parallel = conductors == 1 ? null : conductors,
+                            LengthM = before?.LengthM,
+                        }
+                    ),
                 }
             );
+
+    /// <summary>The least copper of the run's practice that carries so much, up to three side by side.</summary>
+    private static (string Size, int Conductors, double CarriesA)? Enough(RunResult run, double amps)
+    {
+        for (var m = 1; m <= 3; m++)
+            foreach (var row in CablePractices.Get(run.Laid.Practice).Rows)
+                if (
+                    (m == 1 || row.Conductor.AreaMm2 >= CableSelect.LeastParallelMm2)
+                    && Cable.Ampacity(row, run.Laid.AmbientC, 1, m).AmpacityA is var carries
+                    && Tolerant.AtLeast(carries, amps)
+                )
+                    return (row.Size, m, carries);
+        return null;
     }
 
     /// <summary>Taken out where the house rule asks for them.</summary>
@@ -112,6 +225,27 @@ internal static class CableFindings
                     r => r with { Fuse = r.Fuse with { Absent = false } }
                 )
             );
+
+    /// <summary>A breaker in the unit may do instead of a string fuse, once its maker says what it breaks.</summary>
+    private static Finding? OwnBreaker(FindingScene s)
+    {
+        if (
+            s.Results.StringFuses is not { Asked: true } plan
+            || s.Results.Bank is not { Unit: { BreakerA: { } breaker, BreakerInterruptA: null } }
+            || s.Scene.Rules.Word("string-fuse-breaker") != "none-if-known"
+        )
+            return null;
+        var most = plan.Strings.Max(f => f.ShortCircuitA);
+        return s.Make(
+            "strings.breaker",
+            Grade.Note,
+            Station.Cables,
+            "/unit/breakerInterruptA",
+            $"What does the units’ own {Say.Rating(breaker)} breaker break?",
+            $"The other strings push {Say.A(most)} into a short in one: a breaker that breaks it makes string fuses needless. Ask its maker.",
+            [new("short in a string", most, "A")]
+        );
+    }
 
     private static Finding? StringFuse(FindingScene s)
     {
@@ -176,10 +310,9 @@ internal static class CableFindings
     private static MendOffer? WiderBehind(FindingScene s, RunResult main, double amps)
     {
         var wiring = s.Bank.Wiring;
-        return s.Results.Network?.Wiring.Style == WiringStyle.BusBars
-                ? Wider(s, main, amps, (w, c) => w with { Lead = c }, wiring.Lead?.LengthM)
-            : s.Results.Bank is { Layout.Series: > 1 } ? Wider(s, main, amps, (w, c) => w with { Jumper = c }, wiring.Jumper?.LengthM)
-            : Wider(s, main, amps, (w, c) => w with { Link = c }, wiring.Link?.LengthM);
+        return s.Results.Network?.Wiring.Style == WiringStyle.BusBars ? Wider(s, main, amps, (w, c) => w with { Lead = c }, wiring.Lead)
+            : s.Results.Bank is { Layout.Series: > 1 } ? Wider(s, main, amps, (w, c) => w with { Jumper = c }, wiring.Jumper)
+            : Wider(s, main, amps, (w, c) => w with { Link = c }, wiring.Link);
     }
 
     /// <summary>Nobody can work on a bank that cannot be taken off.</summary>
@@ -254,30 +387,6 @@ internal static class CableFindings
         );
     }
 
-    /// <summary>Branch fuses that a short at their place would burst, were it not for the one upstream.</summary>
-    private static Finding? Relies(FindingScene s)
-    {
-        var relying = s.Results.Circuits.Where(c => c.Fuse is { Upstream.ReliesOn: not null, Fails: not [] }).ToList();
-        if (relying.Count == 0)
-            return null;
-        var worst = relying.MaxBy(c => c.Fuse.Short.Amps!.Value - c.Fuse.InterruptA)!;
-        var names = string.Join(", ", relying.Take(4).Select(c => c.Name)) + (relying.Count > 4 ? $" and {relying.Count - 4} more" : "");
-        return s.Make(
-            "fuse.relies",
-            Grade.Caution,
-            Station.Cables,
-            "/circuits",
-            relying.Count == 1
-                ? $"{worst.Name}: its fuse relies on {worst.Fuse.Upstream.ReliesOn}"
-                : $"{Say.Count(relying.Count)} branch fuses rely on {worst.Fuse.Upstream.ReliesOn}",
-            $"{names}: a short there draws up to {Say.A(worst.Fuse.Short.Amps!.Value)}, and "
-                + $"{(relying.Count == 1 ? "this class breaks" : "the least of them breaks")} "
-                + $"{Say.A(relying.Min(c => c.Fuse.InterruptA))}. The current-limiting fuse upstream must open first: never "
-                + $"replace it by another class.",
-            [new("short circuit", worst.Fuse.Short.Amps.Value, "A"), new("interrupt rating", worst.Fuse.InterruptA, "A")]
-        );
-    }
-
     internal static IEnumerable<Finding> Shunt(FindingScene s)
     {
         foreach (var (i, run) in s.Scene.Bank.Runs.Index())
@@ -287,7 +396,7 @@ internal static class CableFindings
                     Grade.Caution,
                     Station.Cables,
                     $"/runs/{i}/bypassesShunt",
-                    $"The negative of “{run.Id}” bypasses the shunt",
+                    $"The negative of {NameOf(s, run)} bypasses the shunt",
                     "What flows past the shunt is not counted: the monitor’s state of charge drifts away from the truth.",
                     [new("run", i + 1, "")],
                     s.OfRun(run.Id, "Take it through the shunt", "everything is counted", r => r with { BypassesShunt = false })
@@ -296,6 +405,12 @@ internal static class CableFindings
                     About = run.Id,
                 };
     }
+
+    private static string NameOf(FindingScene s, Run run) =>
+        run.Id == Run.MainId ? "the main run"
+        : s.Results.Circuits.FirstOrDefault(c => c.Id == run.Id)?.Name is { } name ? $"“{name}”"
+        : run.To.Length > 0 ? $"the run to {run.To}"
+        : "a run that leads nowhere yet";
 
     private static Finding? Bonding(FindingScene s)
     {

@@ -25,14 +25,28 @@ internal static class ChargingFindings
         if (amps <= 0 || !Tolerant.Exceeds(amps, most))
             return null;
         var single = sources.Index().Where(x => x.Item.Amps > 0).ToList();
+        var chargers = FlowStage.ChargersOf(s.Work).ToList();
+        // Where one alone charges, its own limit is the mend.
         MendOffer? limit =
-            single.Count == 1
+            single.Count == 1 && chargers.Count == 0
                 ? FindingScene.Offer(
                     $"Limit it to {Say.A(most)}",
                     "what the bank takes",
                     s.Bank.WithSource(single[0].Index, x => x with { Amps = most })
                 )
-                : null;
+            : single.Count == 0 && chargers is [var only] && Item(s, only.Index) is { } item
+                ? FindingScene.Offer(
+                    $"Set its charger to {Say.A(most)}",
+                    "what the bank takes",
+                    s.Bank.WithInverter(only.Index, x =>
+                        x with
+                        {
+                            Item = item with { ChargerA = item.ChargerA * most / only.Amps },
+                            Stack = StackOf(s, only.Index),
+                        }
+                    )
+                )
+            : null;
         return s.Make(
             "charge.too-much",
             Grade.Caution,
@@ -47,16 +61,16 @@ internal static class ChargingFindings
         );
     }
 
+    private static InverterItem? Item(FindingScene s, int index) =>
+        s.Bank.Inverters[index].Item ?? (index == 0 ? s.Results.Inverter?.Item : null);
+
+    private static int StackOf(FindingScene s, int index) => index == 0 ? s.Results.Inverter?.Stack ?? 1 : s.Bank.Inverters[index].Stack;
+
     private static Finding? Alternator(FindingScene s)
     {
         var sources = s.Scene.Bank.Sources;
         var at = sources.Index().FirstOrDefault(x => x.Item.Kind == SourceKind.Alternator);
-        if (
-            at.Item is null
-            || s.Results.Bank is not { } b
-            || s.Work.Pack.Value is not { } pack
-            || !pack.Strings.Any(x => x.Units.Any(u => u.Item.Bms is not null))
-        )
+        if (at.Item is null || s.Results.Bank is not { } b || s.Work.Pack.Value is not { } pack || !pack.Strings.Any(x => x.CanDropOut))
             return null;
         return s.Make(
             "charge.alternator",
@@ -104,20 +118,28 @@ internal static class ChargingFindings
         }
     }
 
-    private static Finding? Cold(FindingScene s) =>
-        s.Scene.Design.Place.AmbientC is { } c
-        && c < 0
-        && s.Scene.Bank.Sources.Count > 0
-        && s.Results.Bank is { } b
-        && Chemistries.Get(b.Unit.Chemistry).IsLithium
-            ? s.Make(
+    /// <summary>Colder than the cells may be charged, or than their BMS allows; an inverter's own charger counts as any other.</summary>
+    private static Finding? Cold(FindingScene s)
+    {
+        if (
+            s.Scene.Design.Place.AmbientC is not { } c
+            || s.Results.Bank is not { } b
+            || Chemistries.Get(b.Unit.Chemistry) is not { IsLithium: true } chemistry
+            || s.Scene.Bank.Sources.Count == 0 && !FlowStage.ChargersOf(s.Work).Any()
+        )
+            return null;
+        var least = Math.Max(chemistry.MinChargeTempC, b.Unit.IsBare() ? s.Bank.Bms?.LeastChargeC ?? double.MinValue : double.MinValue);
+        return c >= least
+            ? null
+            : s.Make(
                 "charge.cold",
                 Grade.Danger,
                 Station.Bank,
                 "/sources",
                 $"Lithium is not charged at {Say.Number(c)} °C",
-                "Below 0 °C metal grows in the cells: they are spoilt for good, and may fail later. Warm them, or let the charger wait.",
-                [new("the place", c, "°C")]
-            )
-            : null;
+                $"Below {Say.Number(least)} °C metal grows in the cells: they are spoilt for good, and may fail later. Warm them, or let "
+                    + "the charger wait.",
+                [new("the place", c, "°C"), new("least", least, "°C")]
+            );
+    }
 }

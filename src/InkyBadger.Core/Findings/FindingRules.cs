@@ -164,7 +164,7 @@ public static class FindingRules
         return bank;
     }
 
-    private static PlacesRule[] OfPlaces { get; } = [ChargingFindings.Settings, CableFindings.Shunt];
+    private static PlacesRule[] OfPlaces { get; } = [ChargingFindings.Settings, CableFindings.Placed, CableFindings.Shunt];
 
     /// <summary>Findings of a bank, the gravest first, within a grade in the order of the work.</summary>
     public static void Collect(FindingScene scene, List<Finding> into)
@@ -180,7 +180,7 @@ public static class FindingRules
                 into.Add(finding with { About = view.Doc.Id });
         if (scene.Scene.Bank.Demand.By != DemandBy.Loads)
             return;
-        foreach (var (i, load) in scene.Scene.Bank.Demand.Loads.Index())
+        foreach (var (i, load) in (scene.Work.Fed.Value ?? scene.Bank).Demand.Loads.Index())
         foreach (var rule in LoadFindings.OfEachLoad)
             if (rule(scene, load, i) is { } finding)
                 into.Add(finding with { About = load.Id });

@@ -17,7 +17,8 @@ internal static class InverterFindings
     [WrongClass, Loop, NoneFits, Overload, Surge, Headroom, Apparent, CutOff, OverLimit, LowVoltage, ModifiedWave, SelectorByRule];
 
     private static MendOffer[] Advised(FindingScene s, InverterResult inverter) =>
-        inverter.Pinned && inverter.AdvisedKey is not null && inverter.AdvisedKey != inverter.Item?.Key
+        inverter is { Pinned: true, AdvisedKey: not null }
+        && (inverter.AdvisedKey != inverter.Item?.Key || inverter.AdvisedStack != inverter.Stack)
             ? [FindingScene.Offer($"Use {inverter.AdvisedName}", Gives, s.Bank.WithInverter(0, x => x with { Item = null }))]
             : [];
 
@@ -51,14 +52,15 @@ internal static class InverterFindings
     /// <summary>Each turn loses what inverter and charger keep, until the bank is flat.</summary>
     private static Finding? Loop(FindingScene s)
     {
-        if (s.Scene.Inverter is not { Charger: ChargerFeed.OwnOutput } || s.Results.Inverter is not { } inverter)
+        var at = s.Bank.Inverters.Index().FirstOrDefault(x => x.Item.Charger == ChargerFeed.OwnOutput);
+        if (at.Item is null || s.Results.Inverter is not { } inverter)
             return null;
         var comes = inverter.Efficiency * ChargerEfficiency;
         return s.Make(
             "inverter.loop",
             Grade.Danger,
             Station.Inverter,
-            "/inverters/0/charger",
+            $"/inverters/{at.Index}/charger",
             "The charger hangs on its own inverter",
             $"Of each watt-hour that leaves the bank {Say.Percent(comes)} come back: it empties itself, and nothing stops it. A "
                 + $"transfer must take the charger off the inverter’s outlets.",
@@ -66,7 +68,7 @@ internal static class InverterFindings
             FindingScene.Offer(
                 "Feed the charger from the shore",
                 "the loop is open",
-                s.Bank.WithInverter(0, x => x with { Charger = ChargerFeed.Shore })
+                s.Bank.WithInverter(at.Index, x => x with { Charger = ChargerFeed.Shore })
             )
         );
     }
@@ -184,8 +186,7 @@ internal static class InverterFindings
         if (
             s.Results.Voltage is not { } v
             || s.Results.Currents is not { } c
-            || s.Results.Inverter is null
-            || !Tolerant.Exceeds(c.InverterWorstA, v.Advice.LimitA)
+            || !Tolerant.Exceeds(c.BankWorstA, v.Advice.LimitA)
             || v.Advice.School != "by-current"
         )
             return null;
@@ -204,11 +205,11 @@ internal static class InverterFindings
             Grade.Caution,
             Station.Voltage,
             "/systemV",
-            $"{Say.A(c.InverterWorstA)} at {v.SystemV} V, over the house rule’s {Say.Rating(v.Advice.LimitA)}",
+            $"{Say.A(c.BankWorstA)} at {v.SystemV} V, over the house rule’s {Say.Rating(v.Advice.LimitA)}",
             v.AdvisedV == v.SystemV
                 ? "No voltage up to 48 V keeps it: fewer watts, or more inverters on banks of their own."
                 : "A higher voltage carries the same watts on less current.",
-            [new("worst current", c.InverterWorstA, "A"), new("house rule", v.Advice.LimitA, "A")],
+            [new("worst current", c.BankWorstA, "A"), new("house rule", v.Advice.LimitA, "A")],
             Ways
         );
     }
@@ -309,6 +310,18 @@ internal static class InverterFindings
             return null;
         if (Tolerant.AtLeast(available, inverter.Wanted.ContinuousW) || inverter.Demands.Any(d => !d.Holds && !d.IsStart))
             return null;
+        // Advised so: the next size would be far above what is wanted.
+        if (inverter.Thin)
+            return s.Make(
+                "inverter.headroom",
+                Grade.Note,
+                Station.Inverter,
+                "/inverters/0/item",
+                $"{Say.Percent(available / loads.PeakAcW - 1, 0)} to spare over what runs",
+                $"The house rule asks for {Say.W(inverter.Wanted.ContinuousW)}, and the next size is far above that: this one gives "
+                    + $"{Say.W(available)} and holds every demand with a tenth to spare.",
+                [new("wanted", inverter.Wanted.ContinuousW, "W"), new("given", available, "W")]
+            );
         return s.Make(
             "inverter.headroom",
             Grade.Caution,

@@ -105,46 +105,46 @@ internal static class LoadFindings
                 new("least it gets", device.LeastV, "V"),
                 new("most it gets", device.GreatestV, "V"),
             ];
-            return device.Fails.Contains(WindowFailure.High)
-                ? s.Make(
-                    "load.window",
-                    Grade.Fault,
-                    Station.Loads,
-                    at,
-                    $"{load.Name} bears {Say.V(device.MaxV)}, and gets {Say.V(device.GreatestV)}",
-                    load.Kind == LoadKind.Dc
-                        ? "Charging lifts the bus above its nominal volts, and that is what reaches the device."
-                        : "The converter gives more than the device accepts.",
-                    figures,
-                    Feed(s, load, i)
-                )
-                : s.Make(
-                    "load.window",
-                    Grade.Fault,
-                    Station.Loads,
-                    at,
-                    $"{load.Name} stops at {Say.V(device.MinV)}, and gets {Say.V(device.LeastV)}",
-                    "Under load, the bank nearly empty, that is what is left at the end of its cable.",
-                    figures,
-                    Feed(s, load, i)
-                );
+            var (high, low) = (device.Fails.Contains(WindowFailure.High), device.Fails.Contains(WindowFailure.Low));
+            var tooHigh =
+                load.Kind == LoadKind.Dc
+                    ? "Charging lifts the bus above its nominal volts, and that is what reaches the device."
+                    : "The converter gives more than the device accepts.";
+            const string tooLow = "Under load, the bank nearly empty, that is what is left at the end of its cable.";
+            return s.Make(
+                "load.window",
+                Grade.Fault,
+                Station.Loads,
+                at,
+                high && low
+                        ? $"{load.Name} takes {Say.V(device.MinV)} to {Say.V(device.MaxV)}, and gets {Say.V(device.LeastV)} to "
+                            + $"{Say.V(device.GreatestV)}"
+                    : high ? $"{load.Name} bears {Say.V(device.MaxV)}, and gets {Say.V(device.GreatestV)}"
+                    : $"{load.Name} stops at {Say.V(device.MinV)}, and gets {Say.V(device.LeastV)}",
+                high && low ? $"{tooHigh} Nearly empty and under load too little is left for it."
+                    : high ? tooHigh
+                    : tooLow,
+                figures,
+                Feed(s, load, i)
+            );
         }
         // No window is known: the device's own volts against the bus must do.
-        if (
-            load.Kind != LoadKind.Dc
-            || load.Volts is not { } own
-            || load.Window is not null
-            || !Tolerant.Exceeds(v.NominalV, own * BearsOver)
-        )
+        if (load.Kind != LoadKind.Dc || load.Volts is not { } own || load.Window is not null)
+            return null;
+        var bus = s.Results.Bank?.Holds.NominalV ?? v.NominalV;
+        var over = Tolerant.Exceeds(bus, own * BearsOver);
+        if (!over && !Tolerant.Exceeds(own, bus * BearsOver))
             return null;
         return s.Make(
             "load.window",
             Grade.Fault,
             Station.Loads,
             $"/demand/loads/{i}/volts",
-            $"A {Say.V(own)} device on {Say.V(v.NominalV)}",
-            $"{load.Name} is fed at the bank, whose volts are not its own.",
-            [new("device", own, "V"), new("bus", v.NominalV, "V")],
+            $"A {Say.V(own)} device on {Say.V(bus)}",
+            over
+                ? $"{load.Name} is fed at the bank, whose volts are not its own."
+                : $"{load.Name} is fed at the bank, whose volts are too low for it: it does not run, or hardly.",
+            [new("device", own, "V"), new("bus", bus, "V")],
             Feed(s, load, i)
         );
     }

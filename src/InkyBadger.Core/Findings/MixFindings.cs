@@ -18,31 +18,49 @@ internal static class MixFindings
 
     public static FindingRule[] Rules { get; } = [UnlikeInSeries, UnlikeInParallel, OldAndNew, UnequalCharge, UnequalLeads];
 
+    /// <summary>Units of one string against each other; whole strings of another unit are a matter of their being in parallel.</summary>
     private static Finding? UnlikeInSeries(FindingScene s)
     {
-        if (s.Results.Bank is not { } b || Odd(s, b).ToList() is not { Count: > 0 } odd || b.Layout.Series == 1)
+        if (s.Results.Bank is not { Layout.Series: > 1 } || s.Work.Pack.Value is not { } pack)
             return null;
-        var chemistry = odd.Any(p => p.Item!.Chemistry != b.Unit.Chemistry);
+        var odd = pack.Strings.Index().Where(x => x.Item.Units.Any(u => IsUnlike(u.Item, x.Item.Units[0].Item))).ToList();
+        if (odd.Count == 0)
+            return null;
+        var (at, units) = odd.FirstOrDefault(x => HasOtherChemistry(x.Item)) is { Item: not null } worst ? worst : odd[0];
+        var chemistry = HasOtherChemistry(units);
+        var name = Say.StringName(at + 1);
         return s.Make(
             "bank.unlike-series",
             chemistry ? Grade.Danger : Grade.Fault,
             Station.Bank,
             "/positions",
-            "Unlike units in one string",
+            odd.Count == 1 ? $"Unlike units in string {name}" : $"Unlike units in {Say.Count(odd.Count).ToLowerInvariant()} strings",
             chemistry
                 ? "Two chemistries in series overcharge one and starve the other: fire and gas."
                 : "The smaller unit is emptied and overfilled first, every cycle.",
-            [new("the others", b.Unit.Ah, "Ah"), new("this one", odd[0].Item!.Ah, "Ah")],
-            FindingScene.Offer("Make all units alike", $"{Say.Number(b.Unit.Ah)} Ah each", s.Bank with { Positions = [] })
+            [new($"largest in {name}", units.Units.Max(u => u.Item.Ah), "Ah"), new("smallest", units.Units.Min(u => u.Item.Ah), "Ah")],
+            AllAlike(s)
         );
     }
 
+    private static bool HasOtherChemistry(PackString units) => units.Units.Any(u => u.Item.Chemistry != units.Units[0].Item.Chemistry);
+
+    private static bool IsUnlike(UnitItem a, UnitItem b) => a.Chemistry != b.Chemistry || a.Ah != b.Ah || a.Cells != b.Cells;
+
+    private static MendOffer AllAlike(FindingScene s) =>
+        FindingScene.Offer("Make all units alike", $"{Say.Number(s.Results.Bank!.Unit.Ah)} Ah each", s.Bank with { Positions = [] });
+
+    /// <summary>Strings against each other.</summary>
     private static Finding? UnlikeInParallel(FindingScene s)
     {
-        if (s.Results.Bank is not { } b || b.Layout.Parallel == 1 || Odd(s, b).ToList() is not { Count: > 0 } odd)
+        if (s.Results.Bank is not { Layout.Parallel: > 1 } || s.Work.Pack.Value is not { } pack)
             return null;
-        var chemistry = odd.Any(p => p.Item!.Chemistry != b.Unit.Chemistry);
-        if (!chemistry && AllowedByRule(s.Scene.Rules.Word("mixed-parallel"), b, odd))
+        var first = pack.Strings[0].Units[0].Item;
+        var odd = pack.Strings.Where(x => x.Units.Any(u => IsUnlike(u.Item, first))).ToList();
+        if (odd.Count == 0)
+            return null;
+        var chemistry = odd.Any(x => x.Units.Any(u => u.Item.Chemistry != first.Chemistry));
+        if (!chemistry && AllowedByRule(s.Scene.Rules.Word("mixed-parallel"), pack))
             return null;
         return s.Make(
             "bank.unlike-parallel",
@@ -53,27 +71,23 @@ internal static class MixFindings
             chemistry
                 ? "Their voltages never agree: one drives current into the other without end."
                 : "Capacity adds, limits do not: see each string’s share against its own limit.",
-            [new("worst share", s.Results.Network?.Strings.WorstShare ?? 0, "fraction")],
-            FindingScene.Offer("Make all units alike", $"{Say.Number(b.Unit.Ah)} Ah each", s.Bank with { Positions = [] })
+            [
+                new("greatest string", pack.Strings.Max(x => x.Ah), "Ah"),
+                new("least", pack.Strings.Min(x => x.Ah), "Ah"),
+                new("worst share", s.Results.Network?.Strings.WorstShare ?? 0, "fraction"),
+            ],
+            AllAlike(s)
         );
     }
 
-    private static bool AllowedByRule(string rule, BankResult b, List<Design.Position> odd) =>
+    private static bool AllowedByRule(string rule, Pack pack) =>
         rule switch
         {
             "no" => false,
-            "within-20-percent" => b.Unit.LimitA() is { } usual
-                && odd.All(p => p.Item!.LimitA() is { } own && Math.Abs(own - usual) <= LimitsApart * usual * (1 + Tolerant.Noise)),
+            "within-20-percent" => pack.Strings[0].LimitA is { } usual
+                && pack.Strings.All(x => x.LimitA is { } own && Math.Abs(own - usual) <= LimitsApart * usual * (1 + Tolerant.Noise)),
             _ => true,
         };
-
-    private static IEnumerable<Design.Position> Odd(FindingScene s, BankResult b) =>
-        s.Scene.Bank.Positions.Where(p =>
-            p.Item is { } item
-            && p.String <= b.Layout.Parallel
-            && p.Unit <= b.Layout.Series
-            && (item.Chemistry != b.Unit.Chemistry || item.Ah != b.Unit.Ah || item.Cells != b.Unit.Cells)
-        );
 
     /// <summary>Ages are known where the document says them; a unit without one is new.</summary>
     private static Finding? OldAndNew(FindingScene s)

@@ -49,14 +49,14 @@ internal static class PlaceFindings
     {
         var design = s.Scene.Design;
         if (
-            s.Results.Bank is not { Unit: { CycleLife: { } cycles, CalendarYears: { } calendar, Price: > 0 } } b
+            s.Results.Bank is not { Unit: { CycleLife: { } cycles, CalendarYears: { } calendar }, Price: > 0 and var price } b
             || design.CyclesPerYear is not { } perYear
             || design.Years is not { } years
         )
             return null;
         if (calendar <= 0 || cycles <= 0 || perYear * calendar >= UsedLittle * cycles)
             return null;
-        var cost = Cost.Delivered(b.Price, b.Holds.UsableWh, years, perYear, calendar, cycles);
+        var cost = Cost.Delivered(price, b.Holds.UsableWh, years, perYear, calendar, cycles);
         return s.Make(
             "money.unused-cycles",
             Grade.Note,

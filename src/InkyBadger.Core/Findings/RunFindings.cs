@@ -11,15 +11,18 @@ internal static class RunFindings
     [
         NoFuse,
         UnknownSize,
+        OtherSeries,
         NoCable,
         FuseRating,
         FuseAboveCable,
         FuseVolts,
         FuseInterrupt,
+        Relies,
         FuseFar,
         FuseAtStart,
         TooThin,
         Drop,
+        DropToDevice,
         Hot,
         Unequal,
         Touching,
@@ -60,6 +63,21 @@ internal static class RunFindings
             v.UseSize(s, advised)
         );
     }
+
+    /// <summary>A size the practice does not list goes by the amperes of the nearest area.</summary>
+    private static Finding? OtherSeries(FindingScene s, RunView v) =>
+        v.Run is not { Carries: { As: { } near, AmpacityA: { } carries }, Cable: { Size: { } size, AreaMm2: { } area } }
+            ? null
+            : s.Make(
+                "cable.series",
+                Grade.Note,
+                Station.Cables,
+                v.Place,
+                $"{v.Lead}{size} goes by the figures of {near}",
+                "The table of the practice chosen does not list it: it is judged by the amperes of the nearest area, with its own copper.",
+                [new("copper", area, "mm2"), new("taken to carry", carries, "A")],
+                v.Run.Cable.Advised is { } advised ? [v.UseSize(s, advised)] : []
+            );
 
     private static Finding? NoCable(FindingScene s, RunView v)
     {
@@ -158,10 +176,11 @@ internal static class RunFindings
     private static Finding? FuseAboveCable(FindingScene s, RunView v)
     {
         if (
-            v.Run is not { Fuse.RatingA: { } rating, Carries.AmpacityA: { } ampacity, Cable.Size: { } size } run
+            v.Run is not { Fuse.RatingA: { } rating, Carries.FuseLimitA: { } ampacity, Cable.Size: { } size } run
             || !v.Fails.Contains(FuseFailure.Cable)
         )
             return null;
+        var atTerminals = Tolerant.Exceeds(run.Carries.AmpacityA ?? 0, ampacity);
         var mends = new List<MendOffer>();
         if (run.Cable.Advised is { } advised && (advised.Size != size || advised.Conductors != run.Cable.Conductors))
             mends.Add(v.UseSize(s, advised));
@@ -180,7 +199,10 @@ internal static class RunFindings
             Station.Cables,
             v.Place,
             $"{v.Lead}{(v.IsMain ? "The" : "the")} fuse lets {Say.A(rating - ampacity)} more through than the cable bears",
-            $"{Say.Rating(rating)} on {v.Cable} that carries {Say.A(ampacity)} here: the cable burns before the fuse opens.",
+            atTerminals
+                ? $"{Say.Rating(rating)} on {v.Cable}: its terminals are made for 75 °C, and with them it is fused at {Say.A(ampacity)} "
+                    + "at most, though its insulation bears more."
+                : $"{Say.Rating(rating)} on {v.Cable} that carries {Say.A(ampacity)} here: the cable burns before the fuse opens.",
             [new("fuse", rating, "A"), new("ampacity", ampacity, "A")],
             [.. mends]
         );
@@ -202,7 +224,7 @@ internal static class RunFindings
 
     private static Finding? FuseInterrupt(FindingScene s, RunView v)
     {
-        if (v.ShortA is not { } shortA || v.ReliesOn is not null || !v.Fails.Contains(FuseFailure.Interrupt))
+        if (v.ShortA is not { } shortA || v.Upstream?.ReliesOn is not null || !v.Fails.Contains(FuseFailure.Interrupt))
             return null;
         return s.Make(
             "fuse.interrupt",
@@ -214,6 +236,55 @@ internal static class RunFindings
                 + $"class breaks {Say.A(v.InterruptA)}. Above that it may burst and go on feeding the fault.",
             [new("short circuit", shortA, "A"), new("interrupt rating", v.InterruptA, "A")],
             [.. v.ClassThatFits(s)]
+        );
+    }
+
+    /// <summary>A fuse that leaves a short to the one upstream, which lets more through before it opens than the cable stands.</summary>
+    private static Finding? Relies(FindingScene s, RunView v)
+    {
+        if (
+            v.Upstream is not { ReliesOn: { } on, LetThroughA2s: { } through, WithstandsA2s: { } stands, WithinM: { } metres }
+            || v.ShortA is not { } shortA
+        )
+            return null;
+        IEnumerable<MendOffer> Ways()
+        {
+            if (FuseClasses.Get(RunStage.AdvisedClass).Next(v.Run.Fuse.WantedA) is { } rating)
+                yield return v.Mend(s, $"A current-limiting fuse here, {Say.Rating(rating)}", "it breaks the short itself", r =>
+                    r with
+                    {
+                        Fuse = r.Fuse with { Class = RunStage.AdvisedClass, RatingA = null },
+                        Size = null,
+                        Parallel = null,
+                    }
+                );
+            var k = Math.Sqrt(stands) / (v.Run.Cable.AreaMm2!.Value * v.Run.Cable.Conductors);
+            if (
+                CablePractices
+                    .Get(v.Run.Laid.Practice)
+                    .Rows.FirstOrDefault(r => Tolerant.AtLeast(k * r.Conductor.AreaMm2, Math.Sqrt(through))) is
+                { } thick
+            )
+                yield return v.Mend(s, $"Use {thick.Size}", "it stands what is let through", r =>
+                    r with
+                    {
+                        Size = thick.Size,
+                        Parallel = null,
+                        ConductorLengthsM = [],
+                    }
+                );
+        }
+
+        return s.Make(
+            "fuse.relies",
+            Grade.Danger,
+            Station.Cables,
+            v.Place,
+            $"{v.Name}: a short within {s.Scene.Length(metres)} of its fuse burns the cable",
+            $"Up to {Say.A(shortA)} flow there; this class breaks {Say.A(v.InterruptA)}, and leaves it to {on}. That lets "
+                + $"{Figures.Say(through, "A2s")} through before it opens, and {v.Cable} stands {Figures.Say(stands, "A2s")}.",
+            [new("let through", through, "A2s"), new("the cable stands", stands, "A2s"), new("within", metres, "m")],
+            Ways
         );
     }
 
@@ -240,43 +311,57 @@ internal static class RunFindings
         );
     }
 
-    /// <summary>The typical time to open, a third of it, against how long the load's start lasts.</summary>
+    /// <summary>
+    /// The typical time to open, a third of it, against how long a start lasts. A fuse that opens in its typical time is a fault, one that
+    /// may open sooner than that a caution.
+    /// </summary>
     private static Finding? FuseAtStart(FindingScene s, RunView v)
     {
-        if (
-            s.Results.Circuits.FirstOrDefault(c => c.Id == v.Doc.Id)
-                is not { Fuse: { Surge.Amps: { } amps, Surge.Seconds: { } lasts, Surge.Opens: true, Surge.AfterS: { } opens } } c
-            || c.Run.Fuse.RatingA is not { } rating
-        )
+        if (v.Run.Fuse.RatingA is not { } rating)
             return null;
-        if (Tolerant.AtLeast(opens / CircuitStage.HoldSpread, lasts))
+        var fuse = FuseClasses.Get(v.Run.Fuse.Class);
+        var starts = Starts(s, v);
+        var at = starts.FindIndex(x => !Fuse.Holds(fuse, rating, x.Amps, x.Seconds));
+        if (at < 0)
             return null;
-        var fuse = FuseClasses.Get(c.Run.Fuse.Class);
-        var larger = fuse.RatingsA.FirstOrDefault(r =>
-            r > rating
-            && (!Fuse.OpeningTime(fuse, r, amps).Opens || Fuse.OpeningTime(fuse, r, amps).Seconds / CircuitStage.HoldSpread >= lasts)
-        );
+        var start = starts[at];
+        var opens = Fuse.OpeningTime(fuse, rating, start.Amps).Seconds!.Value;
+        var larger = fuse.RatingsA.FirstOrDefault(r => r > rating && RunWork.HoldsAll(fuse, r, starts));
+        var inTime = !Tolerant.Exceeds(opens, start.Seconds);
         return s.Make(
             "fuse.start",
-            Grade.Caution,
+            inTime ? Grade.Fault : Grade.Caution,
             Station.Cables,
             v.Place,
-            $"{v.Name}: the fuse may open at its start",
-            $"{Say.A(amps)} for {Say.Seconds(lasts)}; a {Say.Rating(rating)} fuse of this class opens after about "
+            v.IsMain
+                ? $"{start.What}: the main fuse {(inTime ? "opens" : "may open")} at its start"
+                : $"{v.Name}: the fuse {(inTime ? "opens" : "may open")} at its start",
+            $"{Say.A(start.Amps)} for {Say.Seconds(start.Seconds)}; a {Say.Rating(rating)} fuse of this class opens after about "
                 + $"{Say.Seconds(opens)}, and may in a third of that.",
-            [new("start", amps, "A"), new("lasts", lasts, "s"), new("opens after about", opens, "s")],
+            [new("start", start.Amps, "A"), new("lasts", start.Seconds, "s"), new("opens after about", opens, "s")],
             larger > 0
                 ?
                 [
                     v.Mend(
                         s,
                         $"Use {Say.Rating(larger)}",
-                        c.Run.Carries.AmpacityA >= larger ? "the cable bears it" : "and the cable it asks for",
+                        v.Run.Carries.FuseLimitA >= larger ? "the cable bears it" : "and the cable it asks for",
                         r => r with { Fuse = r.Fuse with { RatingA = larger }, Size = null, Parallel = null }
                     ),
                 ]
                 : []
         );
+    }
+
+    private static List<RunStart> Starts(FindingScene s, RunView v)
+    {
+        if (v.IsMain)
+            return RunStage.StartsOf(s.Work);
+        return
+            s.Results.Circuits.FirstOrDefault(c => c.Id == v.Doc.Id)
+                is { Fuse: { Surge.Amps: { } amps, Surge.Seconds: > 0 and var lasts } } c
+            ? [new(c.Name, amps, lasts)]
+            : [];
     }
 
     private static Finding? TooThin(FindingScene s, RunView v)
@@ -299,6 +384,29 @@ internal static class RunFindings
     {
         if (v.Run is not { Drop.Fraction: { } drop, Drop.V: { } volts } run || Tolerant.AtLeast(run.DropLimit, drop))
             return null;
+        var joints = run.DesignA * run.Joints.Ohm;
+        var least = !run.Cable.Pinned && run.Cable.Unmet is [CableLimit.Drop];
+        IEnumerable<MendOffer> Ways()
+        {
+            if (run.Cable.Advised is { } a)
+                yield return v.UseSize(s, a);
+            if (!least && !run.Cable.Pinned)
+                yield break;
+            if (least && Shorter(run) is { } metres)
+                yield return v.Mend(s, $"Lay it {s.Scene.Length(metres)} long", "what joints and this copper leave room for", r =>
+                    r with
+                    {
+                        LengthM = metres,
+                        ConductorLengthsM = [],
+                    }
+                );
+            if (least && RelaxedFor(drop) is { } relaxed)
+                yield return v.Mend(s, $"Allow {Say.Percent(relaxed, 0)} here", "for what bears it", r => r with { DropLimit = relaxed });
+            if (least && (v.IsMain || v.Doc.Id == Design.Run.InverterId))
+                foreach (var higher in s.HigherVoltages())
+                    yield return higher;
+        }
+
         return s.Make(
             "cable.drop",
             Grade.Caution,
@@ -306,9 +414,67 @@ internal static class RunFindings
             v.Place,
             v.IsMain ? $"The run drops {Say.Percent(drop)}" : $"{v.Name} loses {Say.Percent(drop)} on its cable",
             $"{Say.Number(volts, 2)} V and {Say.W(run.Drop.HeatW ?? 0)} of heat at full load; "
-                + $"{Say.Percent(run.DropLimit)} is allowed here.",
-            [new("drop", drop, "fraction"), new("limit", run.DropLimit, "fraction")],
-            run.Cable.Advised is { } a ? [v.UseSize(s, a)] : []
+                + $"{Say.Percent(run.DropLimit)} is allowed here. "
+                + (
+                    least
+                        ? $"No copper of the table keeps it: joints, fuse and switch take {Say.Number(joints, 2)} V of it, "
+                            + $"{Say.Length(run.Laid.LengthM, s.Scene.Design.Display.Units)} of cable the rest."
+                        : $"Joints, fuse and switch take {Say.Number(joints, 2)} V of it."
+                ),
+            [new("drop", drop, "fraction"), new("limit", run.DropLimit, "fraction"), new("in joints", joints, "V")],
+            Ways
+        );
+    }
+
+    /// <summary>The next of the usual limits that a drop keeps; null: it is above all of them.</summary>
+    private static double? RelaxedFor(double drop) =>
+        ((double[])[0.05, RelaxedDrop]).FirstOrDefault(l => Tolerant.AtLeast(l, drop)) is > 0 and var limit ? limit : null;
+
+    /// <summary>The length at which the copper that stands would keep the drop [m], down to a tenth; null: its joints alone take more.</summary>
+    private static double? Shorter(RunResult run)
+    {
+        if (run is not { Drop.V: { } volts, Drop.Fraction: > 0 and var drop })
+            return null;
+        var joints = run.DesignA * run.Joints.Ohm;
+        var left = run.DropLimit * volts / drop - joints;
+        var metres = Math.Floor(10 * run.Laid.LengthM * left / (volts - joints)) / 10;
+        return metres >= ShortestM ? metres : null;
+    }
+
+    /// <summary>No run is shorter than this [m].</summary>
+    private const double ShortestM = 0.3;
+
+    /// <summary>All legs from the battery to a device together, each of which may be well for itself.</summary>
+    private static Finding? DropToDevice(FindingScene s, RunView v)
+    {
+        if (
+            s.Results.Circuits.FirstOrDefault(c => c.Id == v.Doc.Id) is not { Kind: CircuitKind.Branch, Run.Drop.EndV: { } end } c
+            || s.Results.Voltage is not { } voltage
+            || Drop(s, v) is not null
+        )
+            return null;
+        var (from, of) = c.Behind ? (c.NominalV, c.NominalV) : (voltage.LowV, voltage.NominalV);
+        var limit = Math.Max(s.Scene.Rules.Number("drop-limit-device"), v.Doc.DropLimit ?? 0);
+        var all = (from - end) / of;
+        if (Tolerant.AtLeast(limit, all))
+            return null;
+        var legs = new List<string>();
+        if (!c.Behind && s.Results.Bus?.DropV is { } bus)
+            legs.Add($"{Say.Percent(bus / of)} to the bus");
+        for (var up = c.Upstream; up is not null && s.Results.Circuits.FirstOrDefault(x => x.Id == up) is { } leg; up = leg.Upstream)
+            if (leg.Run.Drop.Fraction is { } its && leg.Behind == c.Behind)
+                legs.Add($"{Say.Percent(its)} to the {leg.To}");
+        legs.Add($"{Say.Percent(c.Run.Drop.Fraction ?? 0)} on its own cable");
+        return s.Make(
+            "cable.drop-to-device",
+            Grade.Caution,
+            Station.Cables,
+            v.Place,
+            $"{Say.Percent(all)} are lost on the way to {v.Name}",
+            $"{string.Join(", ", legs)}: {Say.Number(end, 2)} V are left for it with the bank nearly empty and everything on. "
+                + $"{Say.Percent(limit)} is the house rule for all legs together.",
+            [new("lost", all, "fraction"), new("limit", limit, "fraction")],
+            v.Run.Cable.Advised is { } a ? [v.UseSize(s, a)] : []
         );
     }
 
@@ -366,7 +532,7 @@ internal static class RunFindings
         var together = 2 * run.Cable.Conductors;
         var rule = s.Scene.Rules.Word("ambient-above-one") == "yes";
         var bundled = Cable
-            .Ampacity(CablePractices.Get(run.Laid.Practice).Get(size), ambient, together, run.Cable.Conductors, rule)
+            .Ampacity(CablePractices.Get(run.Laid.Practice).Find(size)!, ambient, together, run.Cable.Conductors, rule)
             .AmpacityA;
         if (Tolerant.AtLeast(bundled, rating))
             return null;

@@ -24,8 +24,8 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
     public double InterruptA { get; init; }
     public IReadOnlyList<FuseFailure> Fails { get; init; } = [];
 
-    /// <summary>What upstream breaks a short that this fuse cannot.</summary>
-    public string? ReliesOn { get; init; }
+    /// <summary>What upstream breaks a short that this fuse cannot, and whether the cable stands what it lets through; null: the main run.</summary>
+    public FuseUpstream? Upstream { get; init; }
     public double? SurgeA { get; init; }
 
     /// <summary>Goes before a finding's title where it is not of the main run.</summary>
@@ -61,7 +61,7 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
                     MaxDcV = c.Fuse.MaxDcV,
                     InterruptA = c.Fuse.InterruptA,
                     Fails = c.Fuse.Fails,
-                    ReliesOn = c.Fuse.Upstream.ReliesOn,
+                    Upstream = c.Fuse.Upstream,
                     SurgeA = c.Fuse.Surge.Amps,
                 }
             );
@@ -91,7 +91,7 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
     public IEnumerable<MendOffer> ClassThatFits(FindingScene s)
     {
         var good = ProtectionStage
-            .ClassesAt(Run.DesignA, Run.Carries.AmpacityA ?? 0, GreatestV, ShortA ?? 0, RunStage.NextSizeUp(s.Scene))
+            .ClassesAt(Run.DesignA, Run.Carries.FuseLimitA ?? 0, GreatestV, ShortA ?? 0, RunStage.NextSizeUp(s.Scene))
             .Where(c => c.Fails.All(f => f == FuseFailure.Cable))
             .ToList();
         var fit = good.Find(c => c.Id == RunStage.AdvisedClass) ?? good.FirstOrDefault();

@@ -39,6 +39,11 @@ public sealed record ChainElement(string Name, ElementKind Kind)
     public double SurgeSeconds { get; init; } = 5;
     public bool SurgeHot { get; init; }
 
+    /// <summary>
+    /// What an ampere of the bank's current becomes in a conductor inside the bank; null: in the busiest of its kind.
+    /// </summary>
+    public double? Share { get; init; }
+
     /// <summary>Carries the inverter's current alone, so the DC loads are not in it.</summary>
     public bool InverterRun { get; init; }
 }
@@ -109,7 +114,12 @@ public static class LimitsChain
                     unrated.Add(element.Name);
                 continue;
             }
-            Add(element.Name, Amperes(element, conditions.AtSeconds), Share(network, shares, element.Kind), element.InverterRun);
+            Add(
+                element.Name,
+                Amperes(element, conditions.AtSeconds),
+                element.Share ?? Share(network, shares, element.Kind),
+                element.InverterRun
+            );
         }
         // The sort is stable: of equals the one nearer the cells stays first.
         IReadOnlyList<ChainLink> chain = [.. links.OrderBy(l => l.AcW)];
@@ -235,6 +245,8 @@ public static class LimitsChain
                 Require.Refuse(nameof(e.Class), "is required of a fuse");
             if (e.AmpacityA is { } ampacityA)
                 Require.Above(ampacityA, 0);
+            if (e.Share is { } share)
+                Require.AtLeast(share, 0);
             if (e.RatingA is { } ratingA)
                 Require.Above(ratingA, 0);
             if (e.ContinuousW is { } continuousW)

@@ -4,6 +4,15 @@ namespace InkyBadger.Core.Reference;
 public sealed record AmpacityRow(string Practice, Conductor Conductor, double AmpacityA, double InsulationC, double ReferenceC)
 {
     public string Size => Conductor.Size;
+
+    /// <summary>
+    /// The most amperes a fuse may have that protects one conductor [A]: what its terminals bear where that is less than the conductor;
+    /// null: whatever the conductor carries. Does not shrink in a hot place or a bundle, the conductor's own amperes do.
+    /// </summary>
+    public double? FuseA { get; init; }
+
+    /// <summary>The size whose row this is, where a conductor that the practice does not list goes by it; null: its own.</summary>
+    public string? As { get; init; }
 }
 
 /// <summary>A cable practice: its sizes in rising order. Typical values, table <c>ampacity</c>; local rules come first.</summary>
@@ -22,6 +31,24 @@ public sealed class CablePractice(string id, IReadOnlyList<AmpacityRow> rows)
         bySize.TryGetValue(size, out var row) ? row : throw new Refusal("size", $"“{size}” is not listed by the practice {Id}");
 
     public bool Has(string size) => bySize.ContainsKey(size);
+
+    /// <summary>
+    /// A size of the other series, by the amperes of the nearest area that this practice lists, with its own copper: of two the lower where
+    /// the nearest has over 5 % more copper. Null: there is no such size, or it is thinner than all of the practice's.
+    /// </summary>
+    public AmpacityRow? Find(string size)
+    {
+        if (bySize.TryGetValue(size, out var own))
+            return own;
+        if (!Conductors.Has(size))
+            return null;
+        var conductor = Conductors.Get(size);
+        var nearest = Rows.Where(r => r.Conductor.AreaMm2 <= conductor.AreaMm2 * MostMoreCopper)
+            .MinBy(r => Math.Abs(r.Conductor.AreaMm2 - conductor.AreaMm2));
+        return nearest is null ? null : nearest with { Conductor = conductor, As = nearest.Size };
+    }
+
+    private const double MostMoreCopper = 1.05;
 }
 
 /// <summary>The practices of the table <c>ampacity</c>.</summary>
@@ -38,7 +65,34 @@ public static class CablePractices
             ))
             .GroupBy(r => r.Practice)
             .Select(g => new CablePractice(g.Key, [.. g]))
-            .ToList();
+            .ToList()
+            .WithFuses();
+
+    /// <summary>
+    /// Building wire of 90 °C ends in terminals made for 75 °C: its fuse is judged against that column, and the three thinnest are never
+    /// fused above 15, 20 and 30 A.
+    /// </summary>
+    private static List<CablePractice> WithFuses(this List<CablePractice> all)
+    {
+        var terminals = all.First(p => p.Id == "building-awg-75");
+        return all.ConvertAll(p =>
+            p.Id != "building-awg-90"
+                ? p
+                : new CablePractice(
+                    p.Id,
+                    [.. p.Rows.Select(r => r with { FuseA = Math.Min(terminals.Get(r.Size).AmpacityA, Small(r.Size)) })]
+                )
+        );
+    }
+
+    private static double Small(string size) =>
+        size switch
+        {
+            "14 AWG" => 15,
+            "12 AWG" => 20,
+            "10 AWG" => 30,
+            _ => double.MaxValue,
+        };
 
     private static readonly Dictionary<string, CablePractice> ById = All.ToDictionary(p => p.Id);
 

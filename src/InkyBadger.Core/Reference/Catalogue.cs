@@ -48,6 +48,20 @@ public static class Catalogue
             MaxParallel = (int?)r.Opt("max_parallel"),
             Communicates = r.Text("communicates") == "yes",
             BreakerA = r.Opt("breaker_a"),
+            BreakerInterruptA = r.Opt("breaker_interrupt_a"),
+        });
+
+    /// <summary>BMSs for strings of bare cells, the smallest first.</summary>
+    public static IReadOnlyList<BmsItem> Bms { get; } = TableFile.Read("bms", r => new BmsItem
+        {
+            Key = r.Text("key"),
+            Name = r.Text("name"),
+            ContinuousA = r.Num("continuous_a"),
+            PeakA = r.Opt("peak_a"),
+            PeakSeconds = r.Opt("peak_s"),
+            ChargeA = r.Opt("charge_a"),
+            LeastChargeC = r.Opt("least_charge_c"),
+            Price = r.Num("price"),
         });
 
     public static IReadOnlyList<InverterItem> Inverters { get; } = TableFile.Read("inverters", r => new InverterItem

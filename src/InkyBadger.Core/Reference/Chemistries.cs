@@ -69,6 +69,13 @@ public static class Chemistries
             : throw new Refusal("chemistry", $"“{chemistry}” is not a chemistry of the table");
 }
 
+/// <summary>What a unit is by its chemistry.</summary>
+public static class UnitKinds
+{
+    /// <summary>Lithium without protection of its own: its string needs a BMS.</summary>
+    public static bool IsBare(this Design.UnitItem unit) => unit.Bms is null && Chemistries.Get(unit.Chemistry).IsLithium;
+}
+
 /// <summary>Cells in series for a voltage class, table <c>cells-per-system</c>.</summary>
 public static class CellsPerSystem
 {

@@ -55,7 +55,8 @@ public sealed record HouseRule(
         Unit switch
         {
             "fraction" when Id == "inverter-headroom" => 5,
-            "fraction" when Id == "drop-limit-main" => 0.5,
+            "fraction" when Id is "drop-limit-main" or "drop-limit-device" => 0.5,
+            "mΩ" => 5,
             "fraction" => 1,
             _ => 1000,
         };
@@ -66,7 +67,7 @@ public sealed record HouseRule(
         {
             "word" => [.. new[] { Cautious, Typical, Lean }.Concat(Others).Distinct()],
             "autonomy" => ["overnight"],
-            _ when Lean == "none" => ["none"],
+            _ when leanNumber is null => [Lean],
             _ => [],
         };
 
@@ -113,6 +114,10 @@ public sealed class DesignRules(HouseRuleChoice choice)
     public bool IsOwn(string id) => choice.Own.TryGetValue(id, out var value) && HouseRuleTable.Get(id).Accepts(value);
 
     public string Word(string id) => IsOwn(id) ? choice.Own[id].ToString() : HouseRuleTable.Get(id).Of(choice.Set);
+
+    /// <summary>A bolted joint, and a fuse or switch with its joints [mΩ].</summary>
+    public double BoltedMilliohm => Number("joint-bolted");
+    public double FusedMilliohm => Number("joint-fused");
 
     public double Number(string id) => NumberOrNone(id) ?? throw new InvalidOperationException($"house rule {id} has no number");
 

@@ -40,9 +40,6 @@ public static class Parts
     /// <summary>What keeps the units of a string level that do not talk to each other.</summary>
     public static double Balancer => Next("balancer", 1);
 
-    /// <summary>Protection for a string of bare cells, of at least so many amperes.</summary>
-    public static double Bms(double amps) => Next("bms", amps);
-
     public static double Switch(double amps) => Next("switch", amps);
 
     /// <summary>One bus bar with its cover.</summary>

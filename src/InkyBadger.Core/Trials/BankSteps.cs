@@ -7,7 +7,7 @@ namespace InkyBadger.Core.Trials;
 
 /// <summary>
 /// A next step for the bank and what it would bring, against the design as it stands: usable watt-hours, hours it lasts, AC watts it lets
-/// through (null: no limit), price, mass, and what is found wrong then. <see cref="Changes"/> takes it.
+/// through (null: no limit), price and mass (null: not known), and what is found wrong then. <see cref="Changes"/> takes it.
 /// </summary>
 public sealed record BankStep(
     string Title,
@@ -17,9 +17,9 @@ public sealed record BankStep(
     double MoreWh,
     double? HoursAtMean,
     double? AllowsAcW,
-    double Price,
-    double MorePrice,
-    double MassKg,
+    double? Price,
+    double? MorePrice,
+    double? MassKg,
     double? WorstShare,
     int Wrong,
     int WrongNow,
@@ -72,12 +72,12 @@ public static class BankSteps
             .Units.Where(u =>
                 u.Chemistry == bank.Unit.Chemistry && cells % u.Cells == 0 && u.Cells == bank.Unit.Cells && u.Ah > bank.Unit.Ah
             )
-            .MinBy(u => (u.Ah, u.Price));
+            .MinBy(u => (u.Ah, u.Price ?? double.MaxValue));
         if (larger is not null)
             Try($"{larger.Name} instead", At("/unit", larger), At("/series", (int?)null), At("/parallel", (int?)null));
         var whole = Catalogue
             .Units.Where(u => u.Chemistry == bank.Unit.Chemistry && u.Cells == cells && u.Cells != bank.Unit.Cells)
-            .MinBy(u => (Math.Abs(u.Ah * u.Cells - bank.Unit.Ah * cells), u.Price));
+            .MinBy(u => (Math.Abs(u.Ah * u.Cells - bank.Unit.Ah * cells), u.Price ?? double.MaxValue));
         if (whole is not null)
             Try($"{whole.Name} instead", At("/unit", whole), At("/series", (int?)null), At("/parallel", (int?)null));
         return steps;

@@ -48,7 +48,9 @@ public static class CableRules
     }
 
     private static string Current(DesignRules rules, HouseRule rule) =>
-        rule.Type == "word" ? rules.Word(rule.Id) : rules.Number(rule.Id).ToString(CultureInfo.InvariantCulture);
+        rule.Type != "word" && rules.NumberOrNone(rule.Id) is { } number
+            ? number.ToString(CultureInfo.InvariantCulture)
+            : rules.Word(rule.Id);
 
     private static IEnumerable<RuleSet> Schools(HouseRule rule, string value)
     {

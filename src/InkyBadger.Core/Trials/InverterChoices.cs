@@ -27,7 +27,7 @@ public static class InverterChoices
         if (now.Voltage is not { } voltage)
             return [];
         var scene = new BankScene(design, design.Banks[bankIndex], bankIndex, new(design.HouseRules), null);
-        IReadOnlyList<RunningLevel> levels = now.Loads is { } loads ? RunningLevels.Of(loads.Profile) : [];
+        IReadOnlyList<RunningLevel> levels = now.Loads is { } loads ? RunningLevels.Of(loads.Profile, loads.ByHours) : [];
         return
         [
             .. (own ?? [])
@@ -36,7 +36,7 @@ public static class InverterChoices
                 .OrderBy(t => t.Fits ? 0 : 1)
                 .ThenBy(t => t.Item.SystemV == voltage.SystemV ? 0 : 1)
                 .ThenBy(t => t.Item.ContinuousW)
-                .ThenBy(t => t.Item.Price),
+                .ThenBy(t => t.Item.Price ?? double.MaxValue),
         ];
     }
 

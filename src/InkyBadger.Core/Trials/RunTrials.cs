@@ -83,10 +83,10 @@ public static class RunTrials
                 );
         if (results.Circuits.FirstOrDefault(c => c.Id == run) is not { } circuit)
             return null;
-        return Try(scene, circuit.Run, circuit.NominalV, circuit.Fuse.GreatestV, circuit.Fuse.Short.Amps, circuit.Fuse.Upstream.InterruptA);
+        return Try(scene, circuit.Run, circuit.NominalV, circuit.Fuse.GreatestV, circuit.Fuse.Short.Amps, circuit.Fuse.Upstream);
     }
 
-    private static RunTrialsResult Try(BankScene scene, RunResult run, double nominalV, double greatestV, double? shortA, double? backedToA)
+    private static RunTrialsResult Try(BankScene scene, RunResult run, double nominalV, double greatestV, double? shortA, FuseUpstream? up)
     {
         var practice = CablePractices.Get(run.Laid.Practice);
         var input = new CableSelectInput(practice, run.DesignA, nominalV, run.Laid.LengthM)
@@ -99,6 +99,9 @@ public static class RunTrials
             DropLimitFraction = run.DropLimit,
             BoltedJoints = run.Joints.Bolted,
             FuseJoints = run.Joints.Fused,
+            BoltedJointMilliohm = scene.Rules.BoltedMilliohm,
+            FuseJointMilliohm = scene.Rules.FusedMilliohm,
+            AtTerminals = true,
         };
         var sizes = new List<SizeTrial>();
         for (var m = 1; m <= MostConductors; m++)
@@ -127,10 +130,10 @@ public static class RunTrials
             }
         var nextSizeUp = RunStage.NextSizeUp(scene);
         var classes = ProtectionStage
-            .ClassesAt(run.DesignA, run.Carries.AmpacityA ?? 0, greatestV, shortA ?? 0, nextSizeUp)
+            .ClassesAt(run.DesignA, run.Carries.FuseLimitA ?? 0, greatestV, shortA ?? 0, nextSizeUp)
             .Select(c =>
             {
-                var relies = c.Fails is [FuseFailure.Interrupt] && backedToA is { } upstream && Tolerant.AtLeast(upstream, shortA!.Value);
+                var relies = c.Fails is [FuseFailure.Interrupt] && Harmless(up, shortA!.Value);
                 return new FuseTrial(c.Id, c.Label, c.RatingA, c.MaxDcV, c.InterruptA, c.Fits || relies, relies, c.Fails);
             })
             .ToList();
@@ -148,6 +151,12 @@ public static class RunTrials
             Up(sizes)
         );
     }
+
+    /// <summary>Whether the fuse upstream breaks the short, and lets no more through than the cable that is laid stands.</summary>
+    private static bool Harmless(FuseUpstream? up, double shortA) =>
+        up is { InterruptA: { } breaks, LetThroughA2s: { } through }
+        && Tolerant.AtLeast(breaks, shortA)
+        && Tolerant.AtLeast(up.WithstandsA2s ?? 0, through);
 
     /// <summary>Copper out and back, with a lug at every end.</summary>
     private static double PriceOf(double areaMm2, double lengthM, int conductors) =>

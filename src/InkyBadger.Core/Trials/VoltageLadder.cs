@@ -50,9 +50,6 @@ public static class VoltageLadder
 {
     private static readonly int[] Rungs = [12, 24, 48];
 
-    /// <summary>Classes that are never advised, only taken when something asks.</summary>
-    private static readonly int[] Rare = [16, 32, 36];
-
     public static IReadOnlyList<LadderRung> Work(DesignDocument design, int bankIndex)
     {
         var here = Evaluator.Evaluate(design).Banks[bankIndex].Voltage;
@@ -66,12 +63,10 @@ public static class VoltageLadder
         if (here is not null)
             volts.Add(here.SystemV);
         foreach (var load in bank.Demand.Loads)
-            if (load is { Kind: not LoadKind.Ac, Quantity: > 0, Volts: { } own })
-                // The class whose name is nearest: a 36 V motor's bank is really 38.4 V.
-                if (Rare.MinBy(r => Math.Abs(own - r)) is var rare && own >= rare * 0.97 && own <= rare * 1.12)
-                    volts.Add(rare);
+            if (load is { Kind: not LoadKind.Ac, Quantity: > 0, Volts: { } own } && SystemVoltage.RareOf(own) is { } asked)
+                volts.Add(asked);
         if (bank.Unit is { } unit)
-            foreach (var rare in Rare)
+            foreach (var rare in SystemVoltage.Rare)
                 if (CellsPerSystem.Get(unit.Chemistry, rare) == unit.Cells)
                     volts.Add(rare);
         return volts;
@@ -106,7 +101,7 @@ public static class VoltageLadder
                 e.MainRun?.Drop.Fraction
             ),
             new(
-                e.Inverter?.Item?.Name,
+                e.Inverter is { Item: not null } its ? its.Name : null,
                 e.Inverter?.Item?.Price * e.Inverter?.Stack,
                 Catalogue.Inverters.Count(i => i.SystemV == systemV),
                 InverterChoices.Of(tried, index, e).Count(c => c.Item.SystemV == systemV && c.Fits)

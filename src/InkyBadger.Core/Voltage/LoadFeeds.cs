@@ -11,8 +11,27 @@ internal static class LoadFeeds
     /// <summary>Outputs that converters are made for [V].</summary>
     private static readonly double[] Usual = [12, 24, 48];
 
+    /// <summary>
+    /// The bank with those of its DC loads behind a converter that this voltage does not suit; itself where it suits them all. Who said
+    /// a converter keeps it.
+    /// </summary>
+    public static Bank On(Bank bank, int systemV, string chemistryId, double? settingV)
+    {
+        var loads = bank.Demand.Loads;
+        Load[]? fed = null;
+        for (var i = 0; i < loads.Count; i++)
+        {
+            if (loads[i].Kind != LoadKind.Dc || At(loads[i], systemV, chemistryId, settingV) is not { Kind: LoadKind.Converter } converted)
+                continue;
+            fed ??= [.. loads];
+            fed[i] = converted;
+        }
+        return fed is null ? bank : bank with { Demand = bank.Demand with { Loads = fed } };
+    }
+
     /// <summary>The load as it would be there; itself where nothing changes.</summary>
-    public static Load At(Load load, int systemV, string chemistryId)
+    /// <param name="settingV">The highest voltage the chargers are set to [V]; null: nobody knows, and the chemistry's top counts.</param>
+    public static Load At(Load load, int systemV, string chemistryId, double? settingV = null)
     {
         if (load.Kind == LoadKind.Ac || load.Tap is not null)
             return load;
@@ -21,7 +40,9 @@ internal static class LoadFeeds
         {
             var chemistry = Chemistries.Get(chemistryId);
             var cells = CellsPerSystem.Get(chemistryId, systemV);
-            direct = Tolerant.AtLeast(cells * chemistry.CellLowUnderLoadV, w.MinV) && Tolerant.AtLeast(w.MaxV, cells * chemistry.CellTopV);
+            direct =
+                Tolerant.AtLeast(cells * chemistry.CellLowUnderLoadV, w.MinV)
+                && Tolerant.AtLeast(w.MaxV, settingV ?? cells * chemistry.CellTopV);
         }
         else if (load.Volts is { } own)
             direct = own >= systemV * 0.9 && own <= systemV * 1.2;

@@ -57,12 +57,33 @@ public static class SystemVoltage
             Jumper = Release(wiring.Jumper),
             Link = Release(wiring.Link),
             Lead = Release(wiring.Lead),
-            Jumpers = [.. wiring.Jumpers.Select(c => c with { Size = null })],
-            Links = [.. wiring.Links.Select(c => c with { Size = null })],
-            Leads = [.. wiring.Leads.Select(c => c with { Size = null })],
+            Jumpers = [.. wiring.Jumpers.Select(c => c with { Size = null, Parallel = null })],
+            Links = [.. wiring.Links.Select(c => c with { Size = null, Parallel = null })],
+            Leads = [.. wiring.Leads.Select(c => c with { Size = null, Parallel = null })],
         };
 
-    private static Design.Conductor? Release(Design.Conductor? conductor) => conductor is null ? null : conductor with { Size = null };
+    private static Design.Conductor? Release(Design.Conductor? conductor) =>
+        conductor is null ? null : conductor with { Size = null, Parallel = null };
+
+    /// <summary>Classes that are never advised of themselves, only where something asks for them [V].</summary>
+    internal static readonly int[] Rare = [16, 32, 36];
+
+    /// <summary>
+    /// The rare classes that a load on the bus asks for by its own volts: the class whose name is nearest, for a 36 V motor's bank is really
+    /// 38.4 V.
+    /// </summary>
+    internal static IEnumerable<int> AskedBy(Bank bank)
+    {
+        if (bank.Demand.By != DemandBy.Loads)
+            yield break;
+        foreach (var load in bank.Demand.Loads)
+            if (load is { Kind: LoadKind.Dc, Quantity: > 0, Volts: { } own } && RareOf(own) is { } rare)
+                yield return rare;
+    }
+
+    /// <summary>The rare class that these volts mean; null: none of them.</summary>
+    internal static int? RareOf(double volts) =>
+        Rare.MinBy(r => Math.Abs(volts - r)) is var rare && volts >= rare * 0.97 && volts <= rare * 1.12 ? rare : null;
 
     /// <summary>The bank's chemistry: said, the unit's, or LFP as long as nobody said one.</summary>
     public static string ChemistryOf(Bank bank) => bank.Chemistry ?? bank.Unit?.Chemistry ?? "lfp";

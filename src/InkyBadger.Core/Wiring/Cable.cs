@@ -90,6 +90,10 @@ public static class Cable
     /// <summary>Resistance of bolted joints and of fuses and switches on a loop [Ω]; typical 0.1 and 0.2 mΩ each.</summary>
     public static double Joints(int boltedJoints, int fuseJoints) => Joints(boltedJoints, fuseJoints, BoltedMilliohm, FusedMilliohm);
 
+    /// <summary>The same by the house rules' figures.</summary>
+    public static double Joints(DesignRules rules, int boltedJoints, int fuseJoints) =>
+        Joints(boltedJoints, fuseJoints, rules.BoltedMilliohm, rules.FusedMilliohm);
+
     /// <inheritdoc cref="Joints(int, int)"/>
     public static Num Joints(Num boltedJoints, Num fuseJoints, Num boltedJointMilliohm, Num fuseJointMilliohm)
     {

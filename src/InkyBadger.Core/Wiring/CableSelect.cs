@@ -8,6 +8,9 @@ public enum CableLimit
     Ampacity,
     Fuse,
     Drop,
+
+    /// <summary>Nothing thinner is laid, though it would do.</summary>
+    Least,
 }
 
 /// <summary>
@@ -25,8 +28,17 @@ public sealed record CableSelectInput(CablePractice Practice, double DesignCurre
     public double DropLimitFraction { get; init; } = 0.03;
     public int BoltedJoints { get; init; }
     public int FuseJoints { get; init; }
-    public double BoltedJointMilliohm { get; init; } = 0.1;
-    public double FuseJointMilliohm { get; init; } = 0.2;
+    public double BoltedJointMilliohm { get; init; } = Cable.BoltedMilliohm;
+    public double FuseJointMilliohm { get; init; } = Cable.FusedMilliohm;
+
+    /// <summary>The fuse is judged against what the terminals bear too, where the practice says it.</summary>
+    public bool AtTerminals { get; init; }
+
+    /// <summary>Conductors of less are not laid, whatever they would carry [mm²]; in AWG the size of the nearest area.</summary>
+    public double LeastMm2 { get; init; }
+
+    /// <summary>Where the drop alone cannot be kept, the copper that drops least is chosen all the same.</summary>
+    public bool LeastBad { get; init; }
 }
 
 /// <summary>A size tried against the limits.</summary>
@@ -39,16 +51,19 @@ public sealed record CableTrial(
     double DropFraction,
     bool AmpacityOk,
     bool FuseOk,
-    bool DropOk
+    bool DropOk,
+    double FuseLimitA
 )
 {
     public bool Fits => AmpacityOk && FuseOk && DropOk;
 }
 
-/// <summary>The choice, or when nothing fits the limits that cannot be met with three conductors in parallel.</summary>
+/// <summary>
+/// The choice, or when nothing fits the limits that cannot be met with three conductors in parallel; both where the least bad was asked for.
+/// </summary>
 public sealed record CableSelectResult(CableTrial? Choice, CableLimit? Governs, IReadOnlyList<CableLimit>? Unmet)
 {
-    public bool Fits => Choice is not null;
+    public bool Fits => Choice is not null && Unmet is null;
 }
 
 /// <summary>The smallest cable that meets ampacity, fuse and drop (method, 6.4).</summary>
@@ -69,13 +84,14 @@ public static class CableSelect
         if (!(input.DropLimitFraction > 0 && input.DropLimitFraction < 1))
             Require.Refuse(nameof(input.DropLimitFraction), "must be between 0 and 1");
 
+        var first = FirstRow(input);
         for (var m = 1; m <= 3; m++)
         {
             int byAmpacity = -1,
                 byFuse = -1,
                 byDrop = -1;
             CableTrial? choice = null;
-            for (var index = 0; index < input.Practice.Rows.Count && choice is null; index++)
+            for (var index = first; index < input.Practice.Rows.Count && choice is null; index++)
             {
                 var row = input.Practice.Rows[index];
                 if (m > 1 && row.Conductor.AreaMm2 < LeastParallelMm2)
@@ -96,6 +112,8 @@ public static class CableSelect
                     byAmpacity >= byFuse && byAmpacity >= byDrop ? CableLimit.Ampacity
                     : byFuse >= byDrop ? CableLimit.Fuse
                     : CableLimit.Drop;
+                if (m == 1 && first > 0 && choice.Row == input.Practice.Rows[first] && Try(input, input.Practice.Rows[first - 1], 1).Fits)
+                    governs = CableLimit.Least;
                 return new(choice, governs, null);
             }
             if (m < 3)
@@ -107,10 +125,49 @@ public static class CableSelect
                 unmet.Add(CableLimit.Fuse);
             if (byDrop < 0)
                 unmet.Add(CableLimit.Drop);
-            return new(null, null, unmet);
+            return new(input.LeastBad && unmet is [CableLimit.Drop] ? LeastDrop(input, first) : null, null, unmet);
         }
         throw new InvalidOperationException("three conductors end the search");
     }
+
+    /// <summary>The first row that is not thinner than what is laid at all.</summary>
+    private static int FirstRow(CableSelectInput input)
+    {
+        if (input.LeastMm2 <= 0)
+            return 0;
+        var rows = input.Practice.Rows;
+        var least = LeastArea(rows, input.LeastMm2);
+        for (var i = 0; i < rows.Count; i++)
+            if (Tolerant.AtLeast(rows[i].Conductor.AreaMm2, least))
+                return i;
+        return rows.Count - 1;
+    }
+
+    /// <summary>A least cross-section as the series has it: metric sizes as said, of others the size of the nearest area [mm²].</summary>
+    internal static double LeastArea(IReadOnlyList<AmpacityRow> rows, double leastMm2) =>
+        rows[0].Conductor.Series == "metric" ? leastMm2 : rows.MinBy(r => Math.Abs(r.Conductor.AreaMm2 - leastMm2))!.Conductor.AreaMm2;
+
+    /// <summary>
+    /// Of what carries current and fuse, the least copper whose drop is within a tenth of the least that any has: beyond it the joints
+    /// decide, not the copper.
+    /// </summary>
+    private static CableTrial? LeastDrop(CableSelectInput input, int first)
+    {
+        var tried = new List<CableTrial>();
+        for (var m = 1; m <= 3; m++)
+        for (var index = first; index < input.Practice.Rows.Count; index++)
+            if (
+                (m == 1 || input.Practice.Rows[index].Conductor.AreaMm2 >= LeastParallelMm2)
+                && Try(input, input.Practice.Rows[index], m) is { AmpacityOk: true, FuseOk: true } trial
+            )
+                tried.Add(trial);
+        if (tried.Count == 0)
+            return null;
+        var least = tried.Min(t => t.DropV);
+        return tried.Where(t => t.DropV <= NearTheLeast * least).MinBy(t => t.Conductors * t.Row.Conductor.AreaMm2);
+    }
+
+    private const double NearTheLeast = 1.1;
 
     /// <summary>One size, <paramref name="conductors"/> in parallel, against the same limits.</summary>
     public static CableTrial Try(CableSelectInput input, AmpacityRow row, int conductors)
@@ -131,6 +188,7 @@ public static class CableSelect
             input.BoltedJointMilliohm,
             input.FuseJointMilliohm
         );
+        var fuseLimit = input.AtTerminals && row.FuseA is { } terminals ? Math.Min(ampacity, terminals * conductors) : ampacity;
         var fuseNeeds =
             input.FuseProtectsCable && input.FuseRatingA is { } fuse
                 ? input.NextSizeUp
@@ -145,8 +203,9 @@ public static class CableSelect
             drop.DropV,
             drop.DropFraction,
             Tolerant.AtLeast(ampacity, input.DesignCurrentA),
-            Tolerant.AtLeast(ampacity, fuseNeeds),
-            Tolerant.AtLeast(input.DropLimitFraction, drop.DropFraction)
+            Tolerant.AtLeast(fuseLimit, fuseNeeds),
+            Tolerant.AtLeast(input.DropLimitFraction, drop.DropFraction),
+            fuseLimit
         );
     }
 }

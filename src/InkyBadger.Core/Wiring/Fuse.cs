@@ -101,6 +101,24 @@ public static class Fuse
         return Math.Max(cellsInSeries * cell, chargerV ?? 0);
     }
 
+    /// <summary>Typical opening times spread widely: a start is held for a third of them, a cable is protected within three times them.</summary>
+    public const double Spread = 3;
+
+    /// <summary>Whether it carries a current for so long: by a third of its typical time.</summary>
+    public static bool Holds(FuseClass fuseClass, double ratingA, double currentA, double seconds) =>
+        OpeningTime(fuseClass, ratingA, currentA) is not { Opens: true, Seconds: { } opens } || Tolerant.AtLeast(opens / Spread, seconds);
+
+    /// <summary>
+    /// What it lets through at a current before it opens, at three times its typical time [A²s]; beyond the curve's last point that stays
+    /// what it is there. 0 where the current does not open it.
+    /// </summary>
+    public static double LetThroughA2s(FuseClass fuseClass, double ratingA, double currentA)
+    {
+        var points = OpeningTimes.Get(fuseClass.Family);
+        var amps = Math.Min(currentA, points[^1].Multiple * ratingA);
+        return OpeningTime(fuseClass, ratingA, amps) is { Opens: true, Seconds: { } seconds } ? Spread * seconds * amps * amps : 0;
+    }
+
     /// <summary>
     /// About how long a fuse carries a current before it opens: log–log between the typical points of its family. Below the first
     /// multiple it does not open, above the last the last time stands.

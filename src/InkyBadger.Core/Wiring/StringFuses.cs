@@ -21,8 +21,10 @@ public enum StringFuseFailure
     Interrupt,
 }
 
-/// <summary>What a string allows: continuous [A], the peak of its BMS [A] (null: none), the ampacity of its leads [A].</summary>
-public readonly record struct FusedString(double LimitA, double LeadAmpacityA, double? PeakA = null);
+/// <summary>
+/// What a string allows: continuous [A] (null: its units set no limit), the ampacity of its leads [A], the peak of its BMS [A] (null: none).
+/// </summary>
+public readonly record struct FusedString(double? LimitA, double LeadAmpacityA, double? PeakA = null);
 
 /// <summary>
 /// A string's greatest current, the rating wanted and made [A] (null: none so large), the fault at its fuse [A], and what fails.
@@ -60,7 +62,8 @@ public static class StringFuses
     {
         foreach (var (limitA, leadAmpacityA, peakA) in strings)
         {
-            Require.Above(limitA, 0);
+            if (limitA is { } limit)
+                Require.Above(limit, 0, nameof(limitA));
             Require.AtLeast(leadAmpacityA, 0);
             if (peakA is { } peak)
                 Require.Above(peak, 0, nameof(peakA));
@@ -112,12 +115,19 @@ public static class StringFuses
         return rated;
     }
 
-    /// <summary>Its share of the bank's ceiling, or what it carries at the end of a cascade that begins with any one string.</summary>
+    /// <summary>
+    /// Its share of the bank's ceiling, or what it carries at the end of a cascade that begins with any one string. Where no string sets a
+    /// limit there is neither: then the load, with all in and with any one out.
+    /// </summary>
     private static double[] Greatest(BankNetwork network, IReadOnlyList<FusedString> strings, double? loadCurrentA)
     {
         var limits = strings.Select(s => new StringLimit(s.LimitA)).ToList();
         var ceiling = BankSharing.Ceiling(network, limits);
-        var greatest = Array.ConvertAll(ceiling.Shares, share => Math.Abs(share) * ceiling.CeilingA);
+        var limited = !double.IsInfinity(ceiling.CeilingA);
+        if (!limited)
+            Require.Given(loadCurrentA);
+        var all = limited ? ceiling.CeilingA : loadCurrentA!.Value;
+        var greatest = Array.ConvertAll(ceiling.Shares, share => Math.Abs(share) * all);
         if (loadCurrentA is not { } load)
             return greatest;
         var emf = new double[network.Strings];

@@ -53,6 +53,9 @@ public static class Say
 
     public static string Size(string size, int conductors) => conductors > 1 ? $"{conductors} × {size}" : size;
 
+    /// <summary>“1 string”, “2 strings”.</summary>
+    public static string Strings(int n) => n == 1 ? "1 string" : $"{n} strings";
+
     /// <summary>Small counts as words, as one writes them in a sentence.</summary>
     public static string Count(int n) =>
         n switch

@@ -12,6 +12,15 @@ public sealed record BankScene(DesignDocument Design, Bank Bank, int Index, Desi
     /// <summary>The bank's JSON pointer in the document, and as it happens in the Evaluation too.</summary>
     public string Pointer => $"/banks/{Index}";
 
+    /// <summary>
+    /// The place's temperature, one figure for cables and inverter alike [°C]: as said, 50 °C where it is called hot, else the house rule's.
+    /// </summary>
+    public double AmbientC =>
+        Design.Place.AmbientC ?? (Design.Place.Hot ? Math.Max(HotC, Rules.Number("ambient")) : Rules.Number("ambient"));
+
+    /// <summary>An engine room, a roof [°C].</summary>
+    public const double HotC = 50;
+
     public InverterChoice? Inverter => Bank.Inverters.Count > 0 ? Bank.Inverters[0] : null;
 
     /// <summary>Inverters beside the first, each on the bus by a run of its own.</summary>

@@ -16,7 +16,9 @@ public sealed class BankWork
     private readonly List<Gap> refused = [];
     private Slot<LoadsResult> sketch,
         loads;
+    private Slot<VoltageTrials> trials;
     private Slot<VoltageResult> voltage;
+    private Slot<Design.Bank> fed;
     private Slot<List<ResolvedLoad>> resolved;
     private Slot<InverterResult> inverter;
     private Slot<EnergyResult> energy;
@@ -53,7 +55,16 @@ public sealed class BankWork
     /// A first look at the loads: amperes without volts count at 12 V. The AC peak, which settles the voltage, does not depend on it.
     /// </summary>
     internal Step<LoadsResult> Sketch => Do(ref sketch, Station.Loads, "/demand/loads", LoadsStage.Sketch);
+
+    /// <summary>What each class of volts brings; voltage and inverter are advised from it.</summary>
+    internal Step<VoltageTrials> Trials => Do(ref trials, Station.Voltage, "/systemV", VoltageTrials.Work);
     public Step<VoltageResult> Voltage => Do(ref voltage, Station.Voltage, "/systemV", VoltageStage.Work);
+
+    /// <summary>
+    /// The bank with its DC loads as they are fed: as long as the voltage is left to the advice, those that it does not suit hang behind a
+    /// converter. The document itself where it suits them all, or the voltage was chosen.
+    /// </summary>
+    public Step<Design.Bank> Fed => Do(ref fed, Station.Loads, "/demand/loads", VoltageStage.Fed);
     internal Step<List<ResolvedLoad>> Resolved => Do(ref resolved, Station.Loads, "/demand/states", LoadsStage.Resolve);
     public Step<LoadsResult> Loads => Do(ref loads, Station.Loads, "/demand/loads", LoadsStage.Work);
     public Step<InverterResult> Inverter => Do(ref inverter, Station.Inverter, "/inverters/0/item", InverterStage.Work);

@@ -14,6 +14,7 @@ public enum FlowKind
     JoinOut,
     Source,
     JoinIn,
+    Charger,
 }
 
 /// <summary>
@@ -108,11 +109,14 @@ public static class FlowStage
         AddLoads(w, voltage, flows);
         foreach (var run in w.Document.Runs)
             if (CircuitPlans.IsOwn(run.Id) && run.Amps is { } amps)
-                flows.Add(new(FlowKind.Own, run.Id, run.To.Length > 0 ? run.To : run.Id, run.Id, new(amps, amps, amps, amps), 0));
+                flows.Add(
+                    new(FlowKind.Own, run.Id, run.To.Length > 0 ? run.To : "a run of your own", run.Id, new(amps, amps, amps, amps), 0)
+                );
         foreach (var source in w.Document.Sources)
             if (source.Amps is > 0 and var amps)
                 flows.Add(new(FlowKind.Source, source.Id, source.Name, Run.SourcePrefix + source.Id, default, amps));
         AddJoins(w, voltage, flows);
+        AddChargers(w, flows);
         return new Flows(flows) { DesignW = designW, RuleOfThumbA = thumb };
     }
 
@@ -165,8 +169,9 @@ public static class FlowStage
             if ((further.Item ?? inverter.Item) is not { } own)
                 continue;
             // The loads of the list are the first one's: of another only its rating and its idling are known.
-            var watts = byRating ? own.ContinuousW * (further.Item is null ? 1 : Math.Max(1, further.Stack)) : 0;
-            double Of(double ac, double volts) => InverterCurrent.At(ac, own.Efficiency, own.IdleW, volts);
+            var together = further.Item is null ? 1 : Math.Max(1, further.Stack);
+            var watts = byRating ? own.ContinuousW * together : 0;
+            double Of(double ac, double volts) => InverterCurrent.At(ac, own.Efficiency, own.IdleW * together, volts);
             flows.Add(
                 new(
                     FlowKind.Inverter,
@@ -231,6 +236,40 @@ public static class FlowStage
             double nominal = Into(other.NominalV, voltage.NominalV),
                 worst = Into(other.GreatestV, voltage.LowV);
             flows.Add(new(FlowKind.JoinOut, id, NameOf(w, join.To), id, new(nominal, worst, worst, worst), 0));
+        }
+    }
+
+    /// <summary>A charger built into an inverter charges by the inverter's own cables.</summary>
+    private static void AddChargers(BankWork w, List<Flow> flows)
+    {
+        foreach (var (i, name, amps) in ChargersOf(w))
+            flows.Add(
+                new(
+                    FlowKind.Charger,
+                    w.Document.Inverters[i].Id,
+                    $"charger of {name}",
+                    i > 0 ? Run.FurtherPrefix + w.Document.Inverters[i].Id
+                        : w.Scene.HasInverterRun ? Run.InverterId
+                        : Run.MainId,
+                    default,
+                    amps
+                )
+            );
+    }
+
+    /// <summary>Chargers built into inverters: of which (index), its name, and what they bring together where it is stacked [A].</summary>
+    internal static IEnumerable<(int Index, string Name, double Amps)> ChargersOf(BankWork w)
+    {
+        var first = w.Inverter.Value;
+        foreach (var (i, choice) in w.Document.Inverters.Index())
+        {
+            var item = i == 0 ? first?.Item : choice.Item ?? first?.Item;
+            var stack =
+                i == 0 ? first?.Stack ?? 1
+                : choice.Item is null ? 1
+                : Math.Max(1, choice.Stack);
+            if (item?.ChargerA is > 0 and var amps)
+                yield return (i, item.Name, amps * stack);
         }
     }
 

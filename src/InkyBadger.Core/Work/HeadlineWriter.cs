@@ -77,7 +77,9 @@ internal static class HeadlineWriter
             return $"String {Say.StringName(limiting)} reaches its limit first: {Say.A(ceiling)}, where the strings could give "
                 + $"{Say.A(mixed.Ceiling.IdealA!.Value)}";
         var units = $"{Say.Count(b.Layout.Units)} {(b.Layout.Units == 1 ? "unit holds" : "units hold")} {Say.Wh(b.Holds.UsableWh)} usable";
-        return b.Lasts.HoursAtMean is { } hours ? $"{units}: {Say.Hours(hours)} of this demand" : units;
+        return b.Lasts is not { HoursAtMean: { } hours } ? units
+            : b.Lasts.AskedH is { } asked ? $"{units}: {Say.Hours(hours)} of the {Say.Hours(asked)} asked"
+            : $"{units}: {Say.Hours(hours)} of this demand";
     }
 
     public static string Cables(BankEvaluation e)
@@ -114,14 +116,15 @@ internal static class HeadlineWriter
 
     private static string? ThinInside(BankEvaluation e)
     {
-        if (e.Network is not { } n)
+        if (e.Network?.Copper is not { } copper)
             return null;
-        var within = n.Wiring.Style == WiringStyle.BusBars ? n.Copper.Lead : n.Copper.Link;
-        if (n.Strings.Shares.Count > 1 && !Tolerant.AtLeast(within.AmpacityA, n.Links.WorstA))
-            return $"Load, fuse and copper must rise in that order: not in the "
-                + $"{(n.Wiring.Style == WiringStyle.BusBars ? "leads" : "links")}, {Say.A(n.Links.WorstA - within.AmpacityA)} over";
-        return e.Bank is { Layout.Series: > 1 } && !Tolerant.AtLeast(n.Copper.Jumper.AmpacityA, n.Held.StringA)
-            ? $"Load, fuse and copper must rise in that order: not in the jumpers, {Say.A(n.Held.StringA - n.Copper.Jumper.AmpacityA)} over"
+        const string order = "Load, fuse and copper must rise in that order: not in ";
+        if (copper.ThinnestOf(copper.LinksOrLeads) is { } thin)
+            return $"{order}the {(thin.Kind == ConductorKind.Lead ? "leads" : "links")}, {Say.A(thin.HeldA - thin.AmpacityA)} over";
+        if (copper.ThinnestOf(ConductorKind.Jumper) is { } jumper)
+            return $"{order}the jumpers, {Say.A(jumper.HeldA - jumper.AmpacityA)} over";
+        return copper.Placed.FirstOrDefault(c => c.Own && !Tolerant.AtLeast(c.AmpacityA, c.HeldA)) is { } own
+            ? $"{order}{own.Name}, {Say.A(own.HeldA - own.AmpacityA)} over"
             : null;
     }
 

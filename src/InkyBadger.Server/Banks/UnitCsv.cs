@@ -45,6 +45,7 @@ public sealed class UnitCsv(UnitReader reader)
         "max parallel",
         "communicates",
         "breaker amps",
+        "breaker interrupt amps",
     ];
 
     public UnitCsvAnswer Read(string text, CancellationToken stop = default)
@@ -147,18 +148,19 @@ public sealed class UnitCsv(UnitReader reader)
                 : null,
             ContinuousA = Of("continuous amps"),
             ResistanceOhm = Of("milliohm") is { } milliohm ? Math.Round(milliohm / 1000, 9) : null,
-            MassKg = Of("mass kg") ?? 0,
-            Size = Of("length mm") is { } length
-                ? new()
-                {
-                    LengthMm = length,
-                    WidthMm = Of("width mm") ?? 0,
-                    HeightMm = Of("height mm") ?? 0,
-                }
-                : null,
+            MassKg = Of("mass kg"),
+            Size =
+                Of("length mm") is { } length && Of("width mm") is { } width && Of("height mm") is { } height
+                    ? new()
+                    {
+                        LengthMm = length,
+                        WidthMm = width,
+                        HeightMm = height,
+                    }
+                    : null,
             TerminalSide = Text("terminal side"),
             Stud = Text("stud"),
-            Price = Of("price") ?? 0,
+            Price = Of("price"),
             PriceDate = Text("price date"),
             ProductLine = Text("product line"),
             CycleLife = Of("cycle life"),
@@ -168,6 +170,7 @@ public sealed class UnitCsv(UnitReader reader)
             MaxParallel = Whole("max parallel"),
             Communicates = Text("communicates")?.ToLowerInvariant() is "yes" or "true" or "y" or "1",
             BreakerA = Of("breaker amps"),
+            BreakerInterruptA = Of("breaker interrupt amps"),
         };
     }
 
@@ -206,6 +209,7 @@ public sealed class UnitCsv(UnitReader reader)
                     u.MaxParallel,
                     u.Communicates ? "yes" : "no",
                     u.BreakerA,
+                    u.BreakerInterruptA,
                 }
             )
         );

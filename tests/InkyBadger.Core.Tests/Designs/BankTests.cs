@@ -12,8 +12,8 @@ public class BankTests
     private static readonly BankEvaluation Bus = Some.Marrow.Bank();
 
     /// <summary>String: two units of 3 mΩ and a jumper of 0.25 m of 50 mm² with two lugs; link: 0.35 m of it with two lugs.</summary>
-    private const double R = 2 * 0.003 + 0.386e-3 * 0.25 + 2e-4,
-        Link = 0.386e-3 * 0.35 + 2e-4;
+    private const double R = 2 * 0.003 + 0.386e-3 * 0.25 + 1e-4,
+        Link = 0.386e-3 * 0.35 + 1e-4;
 
     private static double Parallel(double x, double y) => x * y / (x + y);
 
@@ -97,7 +97,7 @@ public class BankTests
         Assert.Equal((amps, amps * Link, amps * amps * Link), (link.Amps, link.DropV, link.HeatW), new Close());
         var jumper = n.Copper.Placed.First(c => c.Kind == ConductorKind.Jumper);
         Assert.Equal(n.Strings.Amps[0], jumper.Amps, 9);
-        Assert.Equal(0.386e-3 * 0.25 + 2e-4, jumper.Ohm, 12);
+        Assert.Equal(0.386e-3 * 0.25 + 1e-4, jumper.Ohm, 12);
     }
 
     /// <summary>A link of its own is judged by its own size and length, and the sharing follows it.</summary>
@@ -124,7 +124,7 @@ public class BankTests
             .Bank()
             .Network!;
         var link = longer.Copper.Placed.Single(c => c.Own);
-        Assert.Equal(("25 mm²", 2.0, 0.78e-3 * 2 + 2e-4), (link.Size, link.LengthM, Math.Round(link.Ohm, 12)));
+        Assert.Equal(("25 mm²", 2.0, 0.78e-3 * 2 + 1e-4), (link.Size, link.LengthM, Math.Round(link.Ohm, 12)));
         Assert.True(link.AmpacityA < longer.Copper.Link.AmpacityA);
         Assert.True(longer.Strings.Shares[0] > Bus.Network!.Strings.Shares[0]);
     }

@@ -42,7 +42,8 @@ public class FlowTests
             bank.Network.Ceiling.AllowsAcW!.Value,
             6
         );
-        Assert.True(bank.Network.Ceiling.AllowsAcW < before.Network!.Ceiling.AllowsAcW - 200 * 24 * 0.8);
+        // Thicker copper shares better, which gives some of it back.
+        Assert.True(bank.Network.Ceiling.AllowsAcW < before.Network!.Ceiling.AllowsAcW - 200 * 24 * 0.7);
     }
 
     /// <summary>The trailer's 48 V bank is fed from the 24 V one: 10 A at up to 58.4 V through 93 % ask for 26 A at 24 V.</summary>
@@ -119,7 +120,7 @@ public class FlowTests
         // At the worst instant it idles: the loads of the list are the first one's.
         Assert.Equal(before.Currents.SurgeWorstA + 10.0 / 24, bank.Currents.SurgeWorstA, 9);
         Assert.Equal(before.Energy!.IdleWh + 50, bank.Energy!.IdleWh, 9);
-        Assert.Equal(before.Needs!.InverterPrice + 300, bank.Needs!.InverterPrice, 9);
+        Assert.Equal(before.Needs!.InverterPrice!.Value + 300, bank.Needs!.InverterPrice!.Value, 9);
         // By today's loads alone it only idles too.
         var byLoad = ("/houseRules/own", (object?)new Dictionary<string, object> { ["inverter-run-current"] = "load" });
         Assert.Equal(

@@ -73,14 +73,14 @@ public class FurtherFindingTests
     }
 
     /// <summary>
-    /// 8 cells: 3.34 V at 95 %, 3.24 V at 20 %: 0.8 V apart, through two strings of 6.2965 mΩ and two links of 0.3351 mΩ.
+    /// 8 cells: 3.34 V at 95 %, 3.24 V at 20 %: 0.8 V apart, through two strings of 6.1965 mΩ and two links of 0.2351 mΩ.
     /// </summary>
     [Fact]
     public void Strings_that_are_not_equally_full_are_not_joined_yet()
     {
         var apart = Bus.With(("~/positions", new[] { At(1, 1, soc: 0.95), At(1, 2, soc: 0.95), At(2, 1, soc: 0.2), At(2, 2, soc: 0.2) }));
         Fires(apart, "bank.unequal-charge", Grade.Caution);
-        Assert.Equal(0.8 / (2 * 0.0062965 + 2 * 0.0003351), apart.Finding("bank.unequal-charge")!.Figures[1].Value, 6);
+        Assert.Equal(0.8 / (2 * 0.0061965 + 2 * 0.0002351), apart.Finding("bank.unequal-charge")!.Figures[1].Value, 6);
         Assert.Null(
             Bus.With(("~/positions", new[] { At(1, 1, soc: 0.5), At(1, 2, soc: 0.5), At(2, 1, soc: 0.55), At(2, 2, soc: 0.55) }))
                 .Finding("bank.unequal-charge")

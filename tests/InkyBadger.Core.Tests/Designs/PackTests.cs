@@ -138,7 +138,7 @@ public class PackTests
                 }
             )
         );
-        Assert.Equal(694, own.Bank().Bank!.Price, 9);
+        Assert.Equal(694, own.Bank().Bank!.Price!.Value, 9);
         Assert.Equal(
             250 + 700,
             Two.With(
@@ -151,7 +151,7 @@ public class PackTests
                     )
                 )
                 .Bank()
-                .Bank!.Price,
+                .Bank!.Price!.Value,
             9
         );
     }

@@ -45,7 +45,7 @@ public class MendLaws
                 yield return With(bank with { Parallel = p });
             foreach (var style in Enum.GetValues<WiringStyle>())
                 yield return With(bank with { Wiring = bank.Wiring with { Style = style } });
-            foreach (var key in (string[])["agm-12-100", "lfp-3v2-280", "lfp-48-100", "flooded-6-225"])
+            foreach (var key in (string[])["agm-12-100", "cell-lfp-280", "lfp-48-100", "flooded-6-215"])
                 if (Reference.Catalogue.Units.FirstOrDefault(u => u.Key == key) is { } unit)
                     yield return With(bank with { Unit = unit, Chemistry = null });
             foreach (var size in (string?[])[null, "6 mm²", "120 mm²"])

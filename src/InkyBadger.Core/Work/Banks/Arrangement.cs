@@ -14,6 +14,7 @@ public sealed record Arrangement(
     int Series,
     int Parallel,
     int AdvisedSeries,
+    int? AdvisedParallel,
     BankSizeResult? Sizing,
     BankSizeInput? Asked
 )
@@ -25,20 +26,24 @@ public sealed record Arrangement(
         var (energy, currents) = (w.Energy.Value, w.Currents.Value);
         var chemistry = Chemistries.Get(voltage.Chemistry);
         var wanted = energy is null ? 0 : BankNeed.Wanted(scene, energy);
+        var start = new StartAsked(RunStage.StartsOf(w));
         var asks = wanted > 0 && currents is not null;
-        var advised = asks ? BankNeed.Advise(scene, chemistry, voltage, wanted, currents!, energy!) : null;
+        var advised = asks ? BankNeed.Advise(scene, chemistry, voltage, wanted, currents!, energy!, start) : null;
         if ((bank.Unit ?? advised) is not { } unit)
             return new Gap(Station.Bank, "/unit", w.Loads.Value is null ? "Choose a unit, or add the first load" : "Choose a unit");
         var divides = voltage.Cells % unit.Cells == 0;
         var asked = asks && divides ? BankNeed.Input(scene, chemistry, voltage, unit, wanted, currents!, energy!) : null;
         var sizing = asked is null ? null : BankSize.Work(asked);
         var advisedSeries = divides ? voltage.Cells / unit.Cells : Math.Max(1, (int)Math.Round((double)voltage.Cells / unit.Cells));
+        // What a start asks comes on top of what runs: its own limit, for its own time.
+        var advisedParallel = sizing is null ? (int?)null : Math.Max(sizing.Parallel, start.Strings(scene, unit));
         return new Arrangement(
             unit,
             advised,
             bank.Series ?? advisedSeries,
-            bank.Parallel ?? Math.Min(BankStage.MostStrings, sizing?.Parallel ?? 1),
+            bank.Parallel ?? Math.Min(BankStage.MostStrings, advisedParallel ?? 1),
             advisedSeries,
+            advisedParallel,
             sizing,
             asked
         );

@@ -11,8 +11,8 @@ namespace InkyBadger.Core.Work;
 /// <param name="Holds">Volts, ampere-hours and watt-hours.</param>
 /// <param name="Lasts">How long it lasts.</param>
 /// <param name="ContinuousA">What all strings allow together, shared evenly [A]; null: a unit says nothing.</param>
-/// <param name="MassKg">All units [kg].</param>
-/// <param name="Price">All units, in the design's money.</param>
+/// <param name="MassKg">All units [kg]; null: not known.</param>
+/// <param name="Price">All units, in the design's money; null: not known.</param>
 /// <param name="UnitOhm">Resistance of a usual unit [Ω].</param>
 /// <param name="UnitOhmAssumed">Its data sheet gives none.</param>
 public sealed record BankResult(
@@ -23,8 +23,8 @@ public sealed record BankResult(
     BankHolds Holds,
     BankLasts Lasts,
     double? ContinuousA,
-    double MassKg,
-    double Price,
+    double? MassKg,
+    double? Price,
     double UnitOhm,
     bool UnitOhmAssumed
 );
@@ -71,6 +71,7 @@ public sealed record BankHolds(double NominalV, double Ah, double RatedWh, doubl
 /// <summary>How long the bank lasts, and how hard it is worked.</summary>
 /// <param name="HoursAtMean">At the day's mean [h].</param>
 /// <param name="HoursAtPeak">With the most running at once [h].</param>
+/// <param name="AskedH">For how long the demand asks it to last [h]; null: through the night.</param>
 /// <param name="CRate">Greatest current over the ampere-hours [1/h].</param>
 /// <param name="PeukertK">Exponent; null for lithium.</param>
-public sealed record BankLasts(double? HoursAtMean, double? HoursAtPeak, double? CRate, double? PeukertK);
+public sealed record BankLasts(double? HoursAtMean, double? HoursAtPeak, double? AskedH, double? CRate, double? PeukertK);

@@ -32,7 +32,7 @@ public static class BankStage
                 a.Series,
                 a.Parallel,
                 a.AdvisedSeries,
-                a.Sizing?.Parallel,
+                a.AdvisedParallel,
                 w.Document.Series is not null,
                 w.Document.Parallel is not null,
                 a.Series * a.Parallel,
@@ -50,6 +50,7 @@ public static class BankStage
             new(
                 atMean,
                 atPeak,
+                autonomy is { } askedDays && energy is not null ? energy.AskedH * askedDays : null,
                 currents is null ? null : currents.BankNominalA / pack.Ah,
                 chemistry.IsLithium ? null : BankNeed.PeukertOf(unit, chemistry)
             ),
@@ -85,7 +86,10 @@ public static class BankStage
             var amps = watts / nominalV;
             return Peukert.At(ah, unit.RatedHours ?? 20, BankNeed.PeukertOf(unit, chemistry), amps).DeliveredAh * dod / amps;
         }
-        return (energy is null ? null : HoursAt(energy.EnergyBankWh / 24), loads is null ? null : HoursAt(PeakBankW(loads, inverter)));
+        return (
+            energy is null ? null : HoursAt(energy.EnergyBankWh / energy.AskedH),
+            loads is null ? null : HoursAt(PeakBankW(loads, inverter))
+        );
     }
 
     /// <summary>

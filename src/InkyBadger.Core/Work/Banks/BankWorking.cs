@@ -89,14 +89,8 @@ internal static class BankWorking
                 "{P} × {I}",
                 [p, Of("I", limit, "A", "a unit allows", "bms/continuousA")]
             );
-        Sum(
-            "/bank/massKg",
-            "mass of the units",
-            r.MassKg,
-            "kg",
-            "{S} × {P} × {m}",
-            [s, p, Of("m", r.Unit.MassKg, "kg", "a unit", "massKg")]
-        );
+        if (r.MassKg is not null && r.Unit.MassKg is { } kg)
+            Sum("/bank/massKg", "mass of the units", r.MassKg, "kg", "{S} × {P} × {m}", [s, p, Of("m", kg, "kg", "a unit", "massKg")]);
         if (r.Lasts.PeukertK is { } k)
         {
             var plate =
@@ -122,20 +116,21 @@ internal static class BankWorking
                     : "The plate has no second rating: the chemistry’s typical value."
             );
         }
-        Sum(
-            "/bank/price",
-            "price of the units",
-            r.Price,
-            "money",
-            "{S} × {P} × {m}",
-            [
-                s,
-                p,
-                scene.Design.Prices.Of(r.Unit) is var each && each == r.Unit.Price
-                    ? Of("m", each, "money", "a unit", "price")
-                    : T.You("m", each, "money", "a unit, your price", "/unit/price"),
-            ]
-        );
+        if (r.Price is not null && scene.Design.Prices.Of(r.Unit) is { } each)
+            Sum(
+                "/bank/price",
+                "price of the units",
+                r.Price,
+                "money",
+                "{S} × {P} × {m}",
+                [
+                    s,
+                    p,
+                    each == r.Unit.Price
+                        ? Of("m", each, "money", "a unit", "price")
+                        : T.You("m", each, "money", "a unit, your price", "/unit/price"),
+                ]
+            );
         if (currents is not null)
             tape.Write(
                 "/bank/lasts/cRate",
@@ -153,20 +148,21 @@ internal static class BankWorking
         if (energy is not null && chemistry.IsLithium)
             tape.Write(
                 "/bank/lasts/hoursAtMean",
-                "hours it lasts at the day’s mean",
+                Mean,
                 r.Lasts.HoursAtMean,
                 "h",
                 "1.3",
-                "{E} ÷ ({D} ÷ 24)",
+                "{E} ÷ ({D} ÷ {h})",
                 [
                     T.Worked("E", r.Holds.UsableWh, "Wh", "usable", "/bank/holds/usableWh"),
                     T.Worked("D", energy.EnergyBankWh, "Wh", "a day", "/energy/energyBankWh"),
+                    Over(energy),
                 ]
             );
         else if (energy is not null)
             tape.Write(
                 "/bank/lasts/hoursAtMean",
-                "hours it lasts at the day’s mean, by Peukert",
+                $"{Mean}, by Peukert",
                 r.Lasts.HoursAtMean,
                 "h",
                 "4.3",
@@ -174,9 +170,28 @@ internal static class BankWorking
                 [
                     T.Worked("Q", r.Holds.Ah, "Ah", "the bank", "/bank/holds/ah"),
                     T.Worked("D", energy.EnergyBankWh, "Wh", "a day", "/energy/energyBankWh"),
+                    Over(energy),
                     T.Table("k", BankNeed.PeukertOf(r.Unit, chemistry), "", "Peukert exponent", "chemistries"),
                 ],
                 "Ampere-hours shrink with the current by Peukert’s law; what is usable of them, divided by the current."
+            );
+        if (loads is not null && !chemistry.IsLithium && r.Lasts.HoursAtPeak is not null)
+            tape.Write(
+                "/bank/lasts/hoursAtPeak",
+                "hours it lasts with the most running, by Peukert",
+                r.Lasts.HoursAtPeak,
+                "h",
+                "4.3",
+                null,
+                [
+                    T.Worked("Q", r.Holds.Ah, "Ah", "the bank", "/bank/holds/ah"),
+                    T.Worked("D", loads.PeakDcW, "W", "DC loads", "/loads/peakDcW"),
+                    .. inverter is null
+                        ? Array.Empty<Term>()
+                        : [T.Worked("P", loads.PeakAcW, "W", "AC loads", "/loads/peakAcW"), EnergyStage.Efficiency(inverter)],
+                    T.Table("k", BankNeed.PeukertOf(r.Unit, chemistry), "", "Peukert exponent", "chemistries"),
+                ],
+                "Ampere-hours shrink with the current by Peukert’s law; what is usable of them, divided by the current with everything on."
             );
         if (loads is not null && chemistry.IsLithium)
             tape.Write(
@@ -415,4 +430,10 @@ internal static class BankWorking
             ]
         );
     }
+
+    private const string Mean = "hours it lasts at the mean of the demand";
+
+    /// <summary>Hours over which the day's energy is asked for.</summary>
+    private static Term Over(EnergyResult energy) =>
+        energy.AskedH < 24 ? T.You("h", energy.AskedH, "h", "of it", "/demand") : T.Assumed("h", energy.AskedH, "h", "in a day");
 }

@@ -14,12 +14,14 @@ public static class DevicesStage
     public static Step<IReadOnlyList<DeviceResult>> Work(BankWork w)
     {
         var (scene, voltage) = (w.Scene, w.Voltage.Need());
+        // A bank of other cells than the bus is said to have gives its own volts.
+        var (cells, greatest) = (w.Bank.Value?.Layout.Cells ?? voltage.Cells, w.Protection.Value?.GreatestChargingV ?? voltage.GreatestV);
         // A device's volts are those at the end of its branch.
         var circuits = w.Circuits.Value ?? [];
-        var demand = w.Document.Demand;
+        var demand = w.Fed.Need().Demand;
         if (demand.By != DemandBy.Loads)
             return new([], null);
-        var chemistry = Chemistries.Get(voltage.Chemistry);
+        var chemistry = Chemistries.Get(w.Bank.Value?.Unit.Chemistry ?? voltage.Chemistry);
         var results = new List<DeviceResult>();
         foreach (var (i, load) in demand.Loads.Index())
         {
@@ -28,10 +30,10 @@ public static class DevicesStage
             var branch = BranchOf(circuits, i);
             var result =
                 load.Kind == LoadKind.Dc
-                    ? OnBus(i, window, chemistry, voltage, branch)
+                    ? OnBus(i, window, chemistry, cells, greatest, voltage, branch)
                     : Behind(load.Volts ?? DefaultConverterV, i, window, branch);
             if (scene.Tape is { } tape)
-                WriteWorking(tape, scene, result, results.Count, branch);
+                WriteWorking(tape, w, voltage, result, results.Count, branch);
             results.Add(result);
         }
         return new(results, null);
@@ -52,12 +54,14 @@ public static class DevicesStage
         int index,
         VoltageWindow window,
         Chemistry chemistry,
+        int cells,
+        double greatestV,
         VoltageResult voltage,
         (CircuitResult Circuit, int Index)? branch
     )
     {
         var drop = branch?.Circuit.Run.Drop.EndV is { } end ? voltage.LowV - end : 0;
-        var judged = DeviceWindow.Work(window.MinV, window.MaxV, chemistry, voltage.Cells, voltage.GreatestV, drop);
+        var judged = DeviceWindow.Work(window.MinV, window.MaxV, chemistry, cells, greatestV, drop);
         return new(index, window.MinV, window.MaxV, judged.LeastV, judged.GreatestChargingV, judged.Fits, judged.Fails);
     }
 
@@ -72,9 +76,16 @@ public static class DevicesStage
         return new(index, window.MinV, window.MaxV, least, volts, fails.Count == 0, fails);
     }
 
-    private static void WriteWorking(Tape tape, BankScene scene, DeviceResult r, int n, (CircuitResult Circuit, int Index)? branch)
+    private static void WriteWorking(
+        Tape tape,
+        BankWork w,
+        VoltageResult voltage,
+        DeviceResult r,
+        int n,
+        (CircuitResult Circuit, int Index)? branch
+    )
     {
-        var load = scene.Bank.Demand.Loads[r.Load];
+        var load = w.Fed.Need().Demand.Loads[r.Load];
         var end = branch is { Circuit.Run.Drop.EndV: { } endV } at
             ? T.Worked("v", endV, "V", $"end of its branch, {at.Circuit.Name}", $"/circuits/{at.Index}/run/drop/endV")
             : null;
@@ -87,7 +98,11 @@ public static class DevicesStage
                 "V",
                 "10.2",
                 "{v}",
-                [end ?? T.Worked("v", r.LeastV, "V", "bus under load, nearly empty", "/voltage/lowV")]
+                [
+                    w.Bank.Value is { } bank && bank.Layout.Cells != voltage.Cells
+                        ? T.Worked("v", r.LeastV, "V", $"{bank.Layout.Cells} cells nearly empty, less the way", "/bank/holds/nominalV")
+                        : end ?? T.Worked("v", r.LeastV, "V", "bus under load, nearly empty", "/voltage/lowV"),
+                ]
             );
             tape.Write(
                 $"/devices/{n}/greatestV",
@@ -96,7 +111,15 @@ public static class DevicesStage
                 "V",
                 "10.2",
                 "{v}",
-                [T.Worked("v", r.GreatestV, "V", "bus in charging", "/voltage/greatestV")]
+                [
+                    T.Worked(
+                        "v",
+                        r.GreatestV,
+                        "V",
+                        "bus in charging",
+                        w.Protection.Value is not null ? "/protection/greatestChargingV" : "/voltage/greatestV"
+                    ),
+                ]
             );
             return;
         }

@@ -6,7 +6,9 @@ namespace InkyBadger.Core.Work;
 /// <summary>What a load takes out of the bank in a day: Wh, Ah at nominal volts, share of all.</summary>
 public sealed record EnergyRow(string Id, double BankWh, double Ah, double Share);
 
-/// <summary>A day's energy as it leaves the bank, in one season.</summary>
+/// <summary>
+/// A day's energy as it leaves the bank, in one season; <paramref name="AskedH"/>: over so many hours of it.
+/// </summary>
 public sealed record EnergyDay(
     Season Season,
     double EnergyBankWh,
@@ -19,6 +21,7 @@ public sealed record EnergyDay(
     double IdleShare,
     double MeanCurrentA,
     double OvernightWh,
+    double AskedH,
     IReadOnlyList<EnergyRow> Rows
 );
 
@@ -39,5 +42,6 @@ public sealed record EnergyResult([property: JsonIgnore] EnergyDay Day, IReadOnl
     public double IdleShare => Day.IdleShare;
     public double MeanCurrentA => Day.MeanCurrentA;
     public double OvernightWh => Day.OvernightWh;
+    public double AskedH => Day.AskedH;
     public IReadOnlyList<EnergyRow> Rows => Day.Rows;
 }

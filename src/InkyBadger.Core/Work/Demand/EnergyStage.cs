@@ -77,8 +77,9 @@ public static class EnergyStage
             idleWh,
             idleWh / voltage.NominalV,
             total > 0 ? idleWh / total : 0,
-            MeanCurrent(loads, figures.Profile, season, efficiency, idleWh, voltage.NominalV),
+            MeanCurrent(loads, figures.Profile, season, efficiency, idleWh, onH, voltage.NominalV),
             overnight,
+            AskedH(scene.Bank.Demand),
             rows
         );
     }
@@ -90,8 +91,17 @@ public static class EnergyStage
     {
         foreach (var choice in scene.FurtherInverters)
             if ((choice.Item ?? first?.Item) is { IdleW: > 0 } item && choice.OnH is > 0 and var hours)
-                yield return (item.Name, item.IdleW, hours);
+                yield return (item.Name, item.IdleW * (choice.Item is null ? 1 : Math.Max(1, choice.Stack)), hours);
     }
+
+    /// <summary>Hours that the day's energy is asked for: of one figure its own, else all of them.</summary>
+    private static double AskedH(BankDemandSource demand) =>
+        demand.By switch
+        {
+            DemandBy.Figure when demand.Figure is { Hours: > 0 and var hours } => Math.Min(24, hours),
+            DemandBy.States when demand.States is { Hours: > 0 and var hours } => Math.Min(24, hours),
+            _ => 24,
+        };
 
     private static double Through(LoadKind kind, double efficiency) =>
         kind switch
@@ -115,8 +125,9 @@ public static class EnergyStage
     }
 
     /// <summary>
-    /// Energy-weighted mean current of the day, ∫I²dt ÷ ∫I dt [A]: what an ampere-hour sees on its way out. Loads by hours and the idle
-    /// draw are spread evenly, duty in.
+    /// Energy-weighted mean current of the day, ∫I²dt ÷ ∫I dt [A]: what an ampere-hour sees on its way out. What has times runs then. What
+    /// has hours alone draws all it takes, duty in, while it is on, at any time of the day that is as likely as any other; the inverter idles
+    /// while its loads are on.
     /// </summary>
     private static double MeanCurrent(
         List<ResolvedLoad> loads,
@@ -124,13 +135,25 @@ public static class EnergyStage
         Season season,
         double efficiency,
         double idleWh,
+        double onH,
         double nominalV
     )
     {
-        var steady = idleWh / 24;
+        double idleW = onH > 0 ? idleWh / onH : 0,
+            idles = Math.Min(1, onH / 24),
+            steady = idleWh / 24,
+            spread = idles * (1 - idles) * idleW * idleW;
         foreach (var load in loads)
-            if (load.Daily.Windows is null)
-                steady += load.Daily.RunningW * load.Daily.Duty * load.Daily.HoursOn / 24 / Through(load.Daily.Kind, efficiency);
+        {
+            if (load.Daily is not { Windows: null, EverOn: true } daily)
+                continue;
+            var watts = daily.RunningW * daily.Duty / Through(daily.Kind, efficiency);
+            var share = daily.HoursOn / 24;
+            steady += share * watts;
+            spread += share * (1 - share) * watts * watts;
+            if (daily.Kind == LoadKind.Ac)
+                spread += 2 * share * (1 - idles) * watts * idleW;
+        }
         double charge = 0,
             weighted = 0;
         var sweep = new DaySweep(loads.ConvertAll(l => l.Daily));
@@ -143,11 +166,11 @@ public static class EnergyStage
             foreach (var i in sweep.Now)
                 if (loads[i].Daily is { Windows: not null } load)
                     watts += load.RunningW * load.Duty / Through(load.Kind, efficiency);
-            var amps = watts / nominalV;
-            charge += amps * (segment.ToH - segment.FromH);
-            weighted += amps * amps * (segment.ToH - segment.FromH);
+            var hours = segment.ToH - segment.FromH;
+            charge += watts * hours;
+            weighted += (watts * watts + spread) * hours;
         }
-        return charge > 0 ? weighted / charge : 0;
+        return charge > 0 ? weighted / charge / nominalV : 0;
     }
 
     /// <summary>The inverter's efficiency as a term: its data sheet's, or assumed.</summary>
@@ -159,5 +182,11 @@ public static class EnergyStage
     public static Term Idle(InverterResult inverter) =>
         inverter.Assumed
             ? T.Assumed("P", inverter.IdleW, "W", "idle, no inverter chosen")
-            : T.Sheet("P", inverter.IdleW, "W", "idle draw", "/inverters/0/item/idleW");
+            : T.Sheet(
+                "P",
+                inverter.IdleW,
+                "W",
+                inverter.Stack > 1 ? $"idle draw of {inverter.Stack} together" : "idle draw",
+                "/inverters/0/item/idleW"
+            );
 }

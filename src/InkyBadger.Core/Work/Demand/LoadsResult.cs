@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 
@@ -50,7 +51,8 @@ public sealed record SeasonLoads(
 
 /// <summary>
 /// What runs. Peaks, instants and the hours needed are the greatest of either season: inverter, cable and fuse must bear both. The profile
-/// holds one day after the other. <see cref="Seasons"/> is empty where every load runs all year.
+/// holds one day after the other. <see cref="Seasons"/> is empty where every load runs all year. <see cref="ByHours"/>: AC loads with hours
+/// and no times, which count as on at every instant and yet last no longer than their hours [W, h].
 /// </summary>
 public sealed record LoadsResult(
     IReadOnlyList<LoadRow> Rows,
@@ -63,5 +65,6 @@ public sealed record LoadsResult(
     double NeededOnH,
     WorstInstant Peak,
     WorstInstant Worst,
-    IReadOnlyList<SeasonLoads> Seasons
+    IReadOnlyList<SeasonLoads> Seasons,
+    [property: JsonIgnore] IReadOnlyList<(double Watts, double Hours, Season Season)> ByHours
 );

@@ -122,10 +122,10 @@ public static class LoadsStage
 
     internal static Step<LoadsResult> Sketch(BankWork w) => Of(w.Scene with { Tape = null }, Resolve(w.Document, 12));
 
-    internal static Step<List<ResolvedLoad>> Resolve(BankWork w) => Resolve(w.Document, w.Voltage.Need().NominalV);
+    internal static Step<List<ResolvedLoad>> Resolve(BankWork w) => Resolve(w.Fed.Need(), w.Voltage.Need().NominalV);
 
     /// <summary>Whether watts of some load follow from the bank's own volts; else the first look at them is the last.</summary>
-    private static bool NeedsVolts(BankDemandSource demand) =>
+    internal static bool NeedsVolts(BankDemandSource demand) =>
         demand.By switch
         {
             DemandBy.Figure => demand.Figure is { Watts: null, Amps: not null },
@@ -138,7 +138,7 @@ public static class LoadsStage
         // What the first look refuses is refused in earnest.
         var sketch = w.Sketch.Need();
         w.Voltage.Need();
-        if (w.Tape is null && !NeedsVolts(w.Document.Demand))
+        if (w.Tape is null && !NeedsVolts(w.Document.Demand) && ReferenceEquals(w.Fed.Need(), w.Document))
             return sketch;
         return Of(w.Scene, w.Resolved.Need());
     }
@@ -181,11 +181,22 @@ public static class LoadsStage
             Greater(days, d => d.NeededOnH).NeededOnH,
             peak.Peak,
             worst.Worst,
-            days.Length == 1 ? [] : days
+            days.Length == 1 ? [] : days,
+            ByHours(loads, seasons)
         );
         if (scene.Tape is { } tape)
             LoadsWorking.Write(tape, scene, loads, result, days);
         return result;
+    }
+
+    private static List<(double, double, Season)> ByHours(List<ResolvedLoad> loads, IReadOnlyList<Season> seasons)
+    {
+        var list = new List<(double, double, Season)>();
+        foreach (var season in seasons)
+        foreach (var load in In(loads, season))
+            if (load.Daily is { Kind: LoadKind.Ac, Windows: null, EverOn: true, RunningW: > 0 } daily)
+                list.Add((daily.RunningW, daily.HoursOn, season));
+        return list;
     }
 
     /// <summary>The most apparent power of AC loads at once [VA], and when: the first such stretch.</summary>

@@ -108,7 +108,15 @@ public static class CurrentsStage
                         .All.Index()
                         .Where(f => f.Item.ChargingA > 0)
                         .Select(f =>
-                            T.You($"c{f.Index}", f.Item.ChargingA, "A", f.Item.Name, f.Item.Kind == FlowKind.JoinIn ? "/joins" : "/sources")
+                            f.Item.Kind == FlowKind.Charger
+                                ? T.Sheet($"c{f.Index}", f.Item.ChargingA, "A", f.Item.Name, "/inverters")
+                                : T.You(
+                                    $"c{f.Index}",
+                                    f.Item.ChargingA,
+                                    "A",
+                                    f.Item.Name,
+                                    f.Item.Kind == FlowKind.JoinIn ? "/joins" : "/sources"
+                                )
                         ),
                 ]
             );

@@ -8,9 +8,11 @@ namespace InkyBadger.Core.Work;
 /// <param name="Pinned">Chosen in the document.</param>
 /// <param name="AdvisedKey">Catalogue key of the advised one.</param>
 /// <param name="AdvisedName">Name of the advised one.</param>
+/// <param name="AdvisedStack">How many of the advised one work together.</param>
+/// <param name="Thin">It is advised below what is wanted, because the next size is far above it.</param>
 /// <param name="Stack">How many work together.</param>
 /// <param name="Efficiency">Fraction; 0.9 while there is none.</param>
-/// <param name="IdleW">What it takes for itself [W].</param>
+/// <param name="IdleW">What it takes for itself, all that work together [W].</param>
 /// <param name="Assumed">Nothing is chosen or fits: efficiency and idling are assumed.</param>
 /// <param name="Wanted">What the loads ask.</param>
 /// <param name="Gives">What it gives where it stands.</param>
@@ -23,6 +25,8 @@ public sealed record InverterResult(
     bool Pinned,
     string? AdvisedKey,
     string? AdvisedName,
+    int AdvisedStack,
+    bool Thin,
     int Stack,
     double Efficiency,
     double IdleW,

@@ -6,6 +6,11 @@ using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Work;
 
+/// <summary>
+/// An inverter and how many of it work together. <paramref name="Thin"/>: it is below what is wanted, because the next is far above it.
+/// </summary>
+public sealed record InverterPick(InverterItem Item, int Stack, bool Thin);
+
 /// <summary>The inverter: pinned, or the smallest of the catalogue that fits; judged by its overload points.</summary>
 public static class InverterStage
 {
@@ -32,10 +37,15 @@ public static class InverterStage
         var loads = w.Loads.Value;
         if (loads is null && choice.Item is null)
             return w.Loads.Gap!;
-        IReadOnlyList<RunningLevel> levels = loads is null ? [] : RunningLevels.Of(loads.Profile);
-        var advised = loads is null ? null : Advise(scene, loads, levels, voltage.SystemV);
-        var item = choice.Item ?? advised;
-        var stack = choice.Item is null ? 1 : Math.Max(1, choice.Stack);
+        if (choice.Item is null && loads is { PeakAcW: <= 0 })
+            return new Gap(Station.Inverter, "/inverters/0/item", "No AC load, so no inverter");
+        var levels = w.Trials.Need().Levels;
+        var pick =
+            loads is not { PeakAcW: > 0 } ? null
+            : choice.Item is null ? w.Trials.Need().At(voltage.SystemV).Inverter
+            : Advise(scene, loads, levels, voltage.SystemV);
+        var item = choice.Item ?? pick?.Item;
+        var stack = choice.Item is null ? pick?.Stack ?? 1 : Math.Max(1, choice.Stack);
         var efficiency = item?.Efficiency ?? AssumedEfficiency;
         var sized = Size(scene, loads, item, stack);
         OverloadEnvelope? envelope = item is null ? null : Envelope(scene, item, sized.Derate ?? 1, stack);
@@ -43,13 +53,15 @@ public static class InverterStage
         var first = FirstToGive(demands);
         var result = new InverterResult(
             item,
-            item?.Name ?? "no inverter of the catalogue fits",
+            item is null ? "no inverter of the catalogue fits" : Named(item, stack),
             choice.Item is not null,
-            advised?.Key,
-            advised?.Name,
+            pick?.Item.Key,
+            pick is null ? null : Named(pick.Item, pick.Stack),
+            pick?.Stack ?? 1,
+            choice.Item is null && pick is { Thin: true },
             stack,
             efficiency,
-            item?.IdleW ?? 0,
+            (item?.IdleW ?? 0) * stack,
             item is null,
             new(sized.RequiredContinuousW, sized.RequiredSurgeW),
             new(
@@ -78,15 +90,14 @@ public static class InverterStage
                 item?.ContinuousW,
                 item?.SurgeW,
                 null,
-                item is null ? null : AmbientC(scene),
+                item is null ? null : scene.AmbientC,
                 item?.Derate,
                 item?.SurgeHot ?? false,
                 stack
             )
         );
 
-    /// <summary>A place that says nothing counts as 25 °C, a hot one as 50 °C.</summary>
-    private static double AmbientC(BankScene scene) => scene.Design.Place.AmbientC ?? (scene.Design.Place.Hot ? 50 : 25);
+    private static string Named(InverterItem item, int stack) => stack > 1 ? $"{stack} × {item.Name}" : item.Name;
 
     private static OverloadEnvelope Envelope(BankScene scene, InverterItem item, double derate, int stack) =>
         OverloadEnvelope.Of(
@@ -113,40 +124,73 @@ public static class InverterStage
         return (size, Demands(loads, levels, Envelope(scene, item, size.Derate ?? 1, stack)));
     }
 
-    /// <summary>The smallest of the catalogue at this voltage with the continuous watts wanted, whose envelope holds every start.</summary>
-    public static InverterItem? Advise(BankScene scene, LoadsResult loads, IReadOnlyList<RunningLevel> levels, int systemV)
+    /// <summary>The next size is too large above so many times what is wanted, where the one below has so much to spare.</summary>
+    private const double TooLarge = 1.6,
+        ToSpare = 1.1;
+
+    /// <summary>Smaller ones are not made to work side by side [W].</summary>
+    private const double LeastStackedW = 2000;
+
+    private static readonly Dictionary<int, InverterItem[]> Sines = Catalogue
+        .Inverters.Where(i => i.Waveform == Waveform.Sine)
+        .GroupBy(i => i.SystemV)
+        .ToDictionary(g => g.Key, g => g.OrderBy(i => i.ContinuousW).ThenBy(i => i.Price ?? double.MaxValue).ToArray());
+
+    /// <summary>
+    /// The smallest of the catalogue at this voltage with the continuous watts wanted, whose envelope holds every start; where that is far
+    /// larger than what is wanted, the one below it as long as it holds every demand with a tenth to spare. Two of a kind only where no
+    /// single one does. Null: none fits.
+    /// </summary>
+    public static InverterPick? Advise(BankScene scene, LoadsResult loads, IReadOnlyList<RunningLevel> levels, int systemV)
     {
-        InverterItem? best = null;
-        foreach (var item in Catalogue.Inverters)
+        if (!Sines.TryGetValue(systemV, out var items))
+            return null;
+        for (var i = 0; i < items.Length; i++)
         {
-            if (item.SystemV != systemV || best is not null && best.ContinuousW <= item.ContinuousW)
+            if (!Fits(scene, loads, levels, items[i], 1))
                 continue;
-            if (item.Waveform == Waveform.Modified)
-                continue;
-            var size = Size(scene, loads, item, 1);
-            if (size.Fails!.Contains(InverterShortfall.Continuous))
-                continue;
-            var envelope = Envelope(scene, item, size.Derate ?? 1, 1);
-            if (HoldsAll(loads, levels, envelope))
-                best = item;
+            var size = Size(scene, loads, items[i], 1);
+            return
+                i > 0
+                && Tolerant.Exceeds(size.AvailableContinuousW!.Value, TooLarge * size.RequiredContinuousW)
+                && HoldsWithSpare(scene, loads, levels, items[i - 1])
+                ? new(items[i - 1], 1, true)
+                : new(items[i], 1, false);
         }
-        return best;
+        foreach (var item in items)
+            if (item.ContinuousW >= LeastStackedW && Fits(scene, loads, levels, item, 2))
+                return new(item, 2, false);
+        return null;
+    }
+
+    private static bool Fits(BankScene scene, LoadsResult loads, IReadOnlyList<RunningLevel> levels, InverterItem item, int stack)
+    {
+        var size = Size(scene, loads, item, stack);
+        return !size.Fails!.Contains(InverterShortfall.Continuous)
+            && HoldsAll(loads, levels, Envelope(scene, item, size.Derate ?? 1, stack));
+    }
+
+    private static bool HoldsWithSpare(BankScene scene, LoadsResult loads, IReadOnlyList<RunningLevel> levels, InverterItem item)
+    {
+        var size = Size(scene, loads, item, 1);
+        return Tolerant.AtLeast(size.AvailableContinuousW!.Value, ToSpare * loads.PeakAcW)
+            && HoldsAll(loads, levels, Envelope(scene, item, size.Derate ?? 1, 1), ToSpare);
     }
 
     /// <summary>Whether it holds whatever the loads ask, which <see cref="Demands"/> tells one by one.</summary>
-    private static bool HoldsAll(LoadsResult loads, IReadOnlyList<RunningLevel> levels, OverloadEnvelope envelope)
+    private static bool HoldsAll(LoadsResult loads, IReadOnlyList<RunningLevel> levels, OverloadEnvelope envelope, double spare = 1)
     {
         foreach (var level in levels)
             if (
                 level.Watts > 0
                 && (level.Watts == loads.PeakAcW || level.Watts > envelope.ContinuousW)
-                && !Tolerant.AtLeast(envelope.At(level.Hours * 3600), level.Watts)
+                && !Tolerant.AtLeast(envelope.At(level.Hours * 3600), spare * level.Watts)
             )
                 return false;
         foreach (var s in loads.Profile)
         {
             var seconds = s.Starting >= 0 ? loads.Rows[s.Starting].StartSeconds : loads.Worst.StartSeconds;
-            if (s.SurgeW > s.AcW && !Tolerant.AtLeast(envelope.At(seconds), s.SurgeW))
+            if (s.SurgeW > s.AcW && !Tolerant.AtLeast(envelope.At(seconds), spare * s.SurgeW))
                 return false;
         }
         return true;
@@ -182,6 +226,14 @@ public static class InverterStage
         }
         return demands;
     }
+
+    /// <summary>
+    /// A demand as a term: of the day's profile, or, where only loads that are on for longer are in it, their sum.
+    /// </summary>
+    internal static Term Asked(EnvelopeDemand d, LoadsResult loads) =>
+        d.IsStart || loads.Profile[d.Segment].AcW == d.Watts
+            ? T.Worked("W", d.Watts, "W", $"asked: {d.Label}", $"/loads/profile/{d.Segment}/{(d.IsStart ? "surgeW" : "acW")}")
+            : T.Assumed("W", d.Watts, "W", $"asked: {d.Label}, of loads that are on for so long");
 
     /// <summary>The demand that is furthest over what the inverter gives; null when all hold.</summary>
     private static int? FirstToGive(IReadOnlyList<EnvelopeDemand> demands)
@@ -248,7 +300,7 @@ public static class InverterStage
         if (result.Item is not { } item)
             return;
         var stack = T.You("m", result.Stack, "", "stacked", "/inverters/0/stack");
-        var derate = T.Assumed("f", result.Gives.Derate, "fraction", $"left at {Say.Number(AmbientC(scene))} °C");
+        var derate = T.Assumed("f", result.Gives.Derate, "fraction", $"left at {Say.Number(scene.AmbientC)} °C");
         tape.Write(
             "/inverter/gives/continuousW",
             "continuous watts it gives",
@@ -278,7 +330,7 @@ public static class InverterStage
                 "2.1",
                 null,
                 [
-                    T.Worked("W", d.Watts, "W", $"asked: {d.Label}", $"/loads/profile/{d.Segment}/{(d.IsStart ? "surgeW" : "acW")}"),
+                    Asked(d, loads!),
                     T.You("s", d.Seconds, "s", "for so long", "/demand/loads"),
                     .. result.Overload.Select(
                         (p, n) => T.Sheet($"p{n}", p.Watts, "W", $"for {Say.Seconds(p.Seconds)}", $"/inverters/0/item/overload/{n}")

@@ -45,20 +45,8 @@ public static class ChainStage
             return strings;
         }
         var insulation = InsulationOf(run);
-        ChainElement Conductor(string name, ElementKind kind, BankConductor c) =>
-            new(name, kind)
-            {
-                AmpacityA = c.AmpacityA > 0 ? c.AmpacityA : null,
-                AreaMm2 = c.AreaMm2,
-                InsulationC = insulation,
-            };
         var elements = new List<ChainElement>(10);
-        if (bank.Layout.Series > 1)
-            elements.Add(Conductor($"the {network.Copper.Jumper.Size} jumpers", ElementKind.Jumpers, network.Copper.Jumper));
-        if (network.Wiring.Style == WiringStyle.BusBars)
-            elements.Add(Conductor($"the {network.Copper.Lead.Size} bus leads", ElementKind.Leads, network.Copper.Lead));
-        else if (bank.Layout.Parallel > 1)
-            elements.Add(Conductor($"the {network.Copper.Link.Size} rail links", ElementKind.Links, network.Copper.Link));
+        AddInside(elements, network, insulation);
         AddRun(elements, scene.MainRun, run, "main ", onward is not null, false);
         if (scene.MainRun.BusRatingA is { } busA)
             elements.Add(new("the bus bars", ElementKind.BusBar) { RatingA = busA });
@@ -94,6 +82,66 @@ public static class ChainStage
             pack.Strings.Min(s => s.PeakSeconds)
         );
     }
+
+    /// <summary>
+    /// Jumpers and links or leads as they usually are, and each that differs and lets less through than these.
+    /// </summary>
+    private static void AddInside(List<ChainElement> elements, NetworkResult network, int insulation)
+    {
+        double? ShareOf(double amps) => network.Strings.BankA > 0 ? amps / network.Strings.BankA : null;
+        var copper = network.Copper;
+        foreach (var kind in new[] { ConductorKind.Jumper, copper.LinksOrLeads })
+        {
+            var usual = copper.Usual(kind);
+            double? busiest = null,
+                lets = null;
+            foreach (var c in copper.Placed)
+                if (c.Kind == kind && !c.Own)
+                    busiest = Math.Max(busiest ?? 0, c.Amps);
+            if (busiest is { } amps)
+            {
+                lets = usual.AmpacityA / Math.Max(amps, Tolerant.Noise);
+                elements.Add(
+                    new($"the {Say.Size(usual.Size, usual.Conductors)} {Words(kind)}", ElementOf(kind))
+                    {
+                        AmpacityA = usual.AmpacityA > 0 ? usual.AmpacityA : null,
+                        AreaMm2 = usual.AreaMm2,
+                        Conductors = usual.Conductors,
+                        InsulationC = insulation,
+                        Share = ShareOf(amps),
+                    }
+                );
+            }
+            foreach (var c in copper.Placed)
+                if (c.Kind == kind && c.Own && c.AmpacityA / Math.Max(c.Amps, Tolerant.Noise) < (lets ?? double.MaxValue))
+                    elements.Add(
+                        new($"the {Say.Size(c.Size, c.Conductors)} {c.Name[4..]}", ElementOf(kind))
+                        {
+                            AmpacityA = c.AmpacityA > 0 ? c.AmpacityA : null,
+                            AreaMm2 = Conductors.Get(c.Size).AreaMm2,
+                            Conductors = c.Conductors,
+                            InsulationC = insulation,
+                            Share = ShareOf(c.Amps),
+                        }
+                    );
+        }
+    }
+
+    private static ElementKind ElementOf(ConductorKind kind) =>
+        kind switch
+        {
+            ConductorKind.Jumper => ElementKind.Jumpers,
+            ConductorKind.Link => ElementKind.Links,
+            _ => ElementKind.Leads,
+        };
+
+    private static string Words(ConductorKind kind) =>
+        kind switch
+        {
+            ConductorKind.Jumper => "jumpers",
+            ConductorKind.Link => "rail links",
+            _ => "bus leads",
+        };
 
     private static int InsulationOf(RunResult run) => (int)CablePractices.Get(run.Laid.Practice).InsulationC;
 

@@ -59,13 +59,10 @@ public static class EnvelopeStage
     private static readonly double[] Times = [.. Enumerable.Range(0, Samples).Select(i => From * Math.Pow(To / From, i / (Samples - 1.0)))];
     private static readonly Dictionary<string, double[]> Multiples = FuseClasses
         .All.DistinctBy(c => c.Family)
-        .ToDictionary(c => c.Family, c => Times.Select(t => LimitsChain.MultipleAt(c, t * FuseSpread)).ToArray());
+        .ToDictionary(c => c.Family, c => Times.Select(t => LimitsChain.MultipleAt(c, t * Fuse.Spread)).ToArray());
 
     /// <summary>Of a time between 0.1 ms and an hour on its logarithm: to 1e-11 of it.</summary>
     private const int Halvings = 44;
-
-    /// <summary>Typical opening times spread widely: a fuse is taken to hold a surge for a third of them.</summary>
-    private const double FuseSpread = 3;
 
     public static Step<EnvelopeResult> Work(BankWork w)
     {
@@ -134,7 +131,7 @@ public static class EnvelopeStage
             item.CutOffV
         );
         if (scene.Tape is { } tape)
-            WriteWorking(tape, result, voltage, currents, inverter, run, onward, elements, chain, asked, surgeA);
+            WriteWorking(tape, result, loads, voltage, currents, inverter, run, onward, elements, chain, asked, surgeA);
         return result;
     }
 
@@ -161,7 +158,7 @@ public static class EnvelopeStage
             yield return new(
                 EnvelopeElement.Fuse,
                 $"the {way.Whose}{Say.Rating(rating)} fuse",
-                t => At(LimitsChain.MultipleAt(fuse, t * FuseSpread)),
+                t => At(LimitsChain.MultipleAt(fuse, t * Fuse.Spread)),
                 ac(rating / Wiring.Fuse.Margin, way.DcA),
                 way
             )
@@ -265,6 +262,7 @@ public static class EnvelopeStage
     private static void WriteWorking(
         Tape tape,
         EnvelopeResult r,
+        LoadsResult loads,
         VoltageResult voltage,
         CurrentsResult currents,
         InverterResult inverter,
@@ -278,16 +276,8 @@ public static class EnvelopeStage
     {
         if (asked is not null)
         {
-            var source = $"/loads/profile/{asked.Segment}/{(asked.IsStart ? "surgeW" : "acW")}";
-            tape.Write(
-                "/envelope/askedW",
-                $"asked of everything: {asked.Label}",
-                r.AskedW,
-                "W",
-                "2.1",
-                "{W}",
-                [T.Worked("W", asked.Watts, "W", asked.Label, source)]
-            );
+            var source = InverterStage.Asked(asked, loads);
+            tape.Write("/envelope/askedW", $"asked of everything: {asked.Label}", r.AskedW, "W", "2.1", "{W}", [source]);
             foreach (var (n, hold) in r.Holds.Index())
             {
                 var watts = T.Worked("W", r.AskedW, "W", "asked", "/envelope/askedW");
@@ -328,7 +318,7 @@ public static class EnvelopeStage
                 "s",
                 "2.1",
                 null,
-                [T.Worked("W", asked.Watts, "W", asked.Label, source)],
+                [source],
                 asked.IsStart ? "The start’s own time." : "The longest stretch in which so much runs."
             );
         }

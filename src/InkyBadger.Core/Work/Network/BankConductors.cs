@@ -13,8 +13,9 @@ public enum ConductorKind
 
 /// <summary>
 /// A conductor of the bank as it stands, at full load: which one (rail; string; after which string or unit), size, length one way [m],
-/// resistance with its two lugs [Ω], amperes, what it carries at most, volts lost and heat [W]. <paramref name="Own"/>: it differs from the
-/// rest.
+/// how many side by side, resistance with its two lugs [Ω], amperes, the most while the main fuse holds [A], what it carries at most [A],
+/// volts lost and heat [W]. <paramref name="Own"/>: it differs from the rest. <paramref name="As"/>: the size whose amperes stand in for
+/// one that the practice does not list.
 /// </summary>
 public sealed record PlacedAmps(
     ConductorKind Kind,
@@ -22,14 +23,31 @@ public sealed record PlacedAmps(
     int String,
     int After,
     string Size,
+    int Conductors,
     double LengthM,
     double Ohm,
     double Amps,
+    double HeldA,
     double AmpacityA,
     double DropV,
     double HeatW,
-    bool Own
-);
+    bool Own,
+    string? As
+)
+{
+    /// <summary>Which one, in words.</summary>
+    internal string Name =>
+        Kind switch
+        {
+            ConductorKind.Jumper => $"the jumper {Say.StringName(String)}{After} to {Say.StringName(String)}{After + 1}",
+            ConductorKind.Link => $"the {(Rail == Pole.Positive ? "positive" : "negative")} link {Say.StringName(After)} to "
+                + $"{Say.StringName(After + 1)}",
+            _ => $"the {(Rail == Pole.Positive ? "positive" : "negative")} lead of string {Say.StringName(String)}",
+        };
+
+    /// <summary>The same through all changes of size.</summary>
+    internal string Id => $"{Kind}-{Rail}-{String}-{After}";
+}
 
 /// <summary>Every conductor of the bank with what flows in it.</summary>
 internal static class BankConductors
@@ -38,21 +56,36 @@ internal static class BankConductors
         Design.Wiring wiring,
         WiredBank wired,
         IReadOnlyList<double> stringsA,
-        IReadOnlyList<double> positiveA,
-        IReadOnlyList<double> negativeA
+        LinksAtLoad links,
+        HeldAmps held
     )
     {
         var (series, parallel, busBars) = (wired.Series, wired.Network.Strings, wired.Network.IsBusBars);
-        var (practice, ambientC, jumper, link, lead) = (wired.Practice, wired.AmbientC, wired.Jumper, wired.Link, wired.Lead);
+        var (jumper, link, lead) = (wired.Jumper, wired.Link, wired.Lead);
         var all = new List<PlacedAmps>(parallel * (series - 1) + 2 * parallel);
-        void Add(ConductorKind kind, Pole rail, int s, int after, BankConductor usual, PlacedConductor? own, double amps)
+        void Add(ConductorKind kind, Pole rail, int s, int after, BankConductor usual, PlacedConductor? own, double amps, double heldA)
         {
-            var size = own?.Size is { } given && practice.Has(given) ? given : usual.Size;
-            var length = own?.LengthM ?? usual.LengthM;
-            var ohm = WiredBank.OhmOf(size, length);
-            var ampacity = size == usual.Size ? usual.AmpacityA : Cable.Ampacity(practice.Get(size), ambientC, 1, 1, false).AmpacityA;
+            var c = own is null ? usual : wired.Placed(own, usual);
             var flow = Math.Abs(amps);
-            all.Add(new(kind, rail, s, after, size, length, ohm, flow, ampacity, flow * ohm, flow * flow * ohm, own is not null));
+            all.Add(
+                new(
+                    kind,
+                    rail,
+                    s,
+                    after,
+                    c.Size,
+                    c.Conductors,
+                    c.LengthM,
+                    c.Ohm,
+                    flow,
+                    heldA,
+                    c.AmpacityA,
+                    flow * c.Ohm,
+                    flow * flow * c.Ohm,
+                    own is not null,
+                    c.As
+                )
+            );
         }
         for (var s = 1; s <= parallel; s++)
         for (var u = 1; u < series; u++)
@@ -63,7 +96,8 @@ internal static class BankConductors
                 u,
                 jumper,
                 wiring.Jumpers.FirstOrDefault(c => c.String == s && c.After == u),
-                stringsA[s - 1]
+                stringsA[s - 1],
+                held.StringsA[s - 1]
             );
         foreach (var rail in new[] { Pole.Positive, Pole.Negative })
         {
@@ -76,7 +110,8 @@ internal static class BankConductors
                         s,
                         lead,
                         wiring.Leads.FirstOrDefault(c => c.Rail == rail && c.String == s),
-                        stringsA[s - 1]
+                        stringsA[s - 1],
+                        held.StringsA[s - 1]
                     );
             else
                 for (var s = 1; s < parallel; s++)
@@ -87,7 +122,8 @@ internal static class BankConductors
                         s,
                         link,
                         wiring.Links.FirstOrDefault(c => c.Rail == rail && c.After == s),
-                        (rail == Pole.Positive ? positiveA : negativeA)[s - 1]
+                        (rail == Pole.Positive ? links.PositiveA : links.NegativeA)[s - 1],
+                        (rail == Pole.Positive ? held.PositiveA : held.NegativeA)[s - 1]
                     );
         }
         return all;
@@ -97,7 +133,7 @@ internal static class BankConductors
     {
         foreach (var (n, c) in r.Copper.Placed.Index())
         {
-            var name = Name(c);
+            var name = c.Name;
             var source =
                 c.Kind == ConductorKind.Link
                     ? $"/network/links/{(c.Rail == Pole.Positive ? "positiveA" : "negativeA")}/{c.After - 1}"
@@ -112,13 +148,4 @@ internal static class BankConductors
             tape.Write($"/network/copper/placed/{n}/heatW", $"heat in {name}", c.HeatW, "W", "6.2", "{I} × {I} × {R}", [amps, ohm]);
         }
     }
-
-    private static string Name(PlacedAmps c) =>
-        c.Kind switch
-        {
-            ConductorKind.Jumper => $"the jumper {Say.StringName(c.String)}{c.After} to {Say.StringName(c.String)}{c.After + 1}",
-            ConductorKind.Link => $"the {(c.Rail == Pole.Positive ? "positive" : "negative")} link {Say.StringName(c.After)} to "
-                + $"{Say.StringName(c.After + 1)}",
-            _ => $"the {(c.Rail == Pole.Positive ? "positive" : "negative")} lead of string {Say.StringName(c.String)}",
-        };
 }

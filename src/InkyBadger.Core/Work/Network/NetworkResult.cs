@@ -31,10 +31,43 @@ public sealed record NetworkWiring(WiringStyle Style, bool Pinned, WiringStyle A
 public sealed record StyleResult(WiringStyle Style, double WorstShare, int WorstString, double? CeilingA, double? AllowsAcW);
 
 /// <summary>The usual conductors of the bank, and all of them where they lie.</summary>
-public sealed record NetworkCopper(BankConductor Jumper, BankConductor Link, BankConductor Lead, IReadOnlyList<PlacedAmps> Placed);
+public sealed record NetworkCopper(BankConductor Jumper, BankConductor Link, BankConductor Lead, IReadOnlyList<PlacedAmps> Placed)
+{
+    internal BankConductor Usual(ConductorKind kind) =>
+        kind switch
+        {
+            ConductorKind.Jumper => Jumper,
+            ConductorKind.Link => Link,
+            _ => Lead,
+        };
 
-/// <summary>A conductor of the bank: size, one-way length [m] and resistance with its two lugs [Ω].</summary>
-public sealed record BankConductor(string Size, double AreaMm2, double LengthM, double Ohm, double AmpacityA);
+    /// <summary>What joins the strings: leads where there are bus bars, else links.</summary>
+    internal ConductorKind LinksOrLeads => Placed.Any(c => c.Kind == ConductorKind.Lead) ? ConductorKind.Lead : ConductorKind.Link;
+
+    /// <summary>Of the usual ones of a kind the one that carries most above what it is good for; null: none does.</summary>
+    internal PlacedAmps? ThinnestOf(ConductorKind kind)
+    {
+        PlacedAmps? worst = null;
+        foreach (var c in Placed)
+            if (c.Kind == kind && !c.Own && !Tolerant.AtLeast(c.AmpacityA, c.HeldA) && (worst is null || c.HeldA > worst.HeldA))
+                worst = c;
+        return worst;
+    }
+}
+
+/// <summary>
+/// A conductor of the bank: size, cross-section of one [mm²], one-way length [m], resistance with its two lugs [Ω], what it carries [A], how
+/// many lie side by side, and the size of the practice that stands in for one it does not list.
+/// </summary>
+public sealed record BankConductor(
+    string Size,
+    double AreaMm2,
+    double LengthM,
+    double Ohm,
+    double AmpacityA,
+    int Conductors = 1,
+    string? As = null
+);
 
 /// <summary>The strings at the whole bank's worst current.</summary>
 /// <param name="BankA">The whole bank's [A].</param>
@@ -74,9 +107,15 @@ public sealed record NetworkCeiling(
 public sealed record LinksAtLoad(IReadOnlyList<double> PositiveA, IReadOnlyList<double> NegativeA, double WorstA);
 
 /// <summary>
-/// The greatest while the main fuse holds its rating, all strings in or any one out: each link of either rail, and any string [A].
+/// The greatest while the main fuse holds its rating (without one, at full load), all strings in or any one out: each link of either rail,
+/// each string, and the most of any string [A].
 /// </summary>
-public sealed record HeldAmps(IReadOnlyList<double> PositiveA, IReadOnlyList<double> NegativeA, double StringA);
+public sealed record HeldAmps(
+    IReadOnlyList<double> PositiveA,
+    IReadOnlyList<double> NegativeA,
+    IReadOnlyList<double> StringsA,
+    double StringA
+);
 
 /// <summary>What is left when a string drops out.</summary>
 /// <param name="BlackoutAfter">The string whose loss at full load ends in darkness, from 1; null: the others carry on.</param>

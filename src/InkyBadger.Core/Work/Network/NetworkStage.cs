@@ -62,14 +62,10 @@ public static class NetworkStage
             Links(network, shares, currentA, rail => rail.NegativeA),
             held.LinkA(network.IsBusBars)
         );
+        var heldAmps = new HeldAmps(held.Positive, held.Negative, held.Strings, held.StringA);
         var result = new NetworkResult(
             new(wired.Style, wired.StylePinned, wired.AdvisedStyle, styles),
-            new(
-                wired.Jumper,
-                wired.Link,
-                wired.Lead,
-                BankConductors.Of(w.Document.Wiring, wired, strings.Amps, links.PositiveA, links.NegativeA)
-            ),
+            new(wired.Jumper, wired.Link, wired.Lead, BankConductors.Of(w.Document.Wiring, wired, strings.Amps, links, heldAmps)),
             wired.StringOhm[0],
             network.SourceOhm(),
             strings,
@@ -82,12 +78,12 @@ public static class NetworkStage
                 Allows(ceiling?.CeilingA)
             ),
             links,
-            new(held.Positive, held.Negative, held.StringA),
+            heldAmps,
             new(limits is null || currentA <= 0 ? null : BlackoutAfter(network, limits, currentA), survives, Allows(survives))
         );
         if (w.Tape is { } tape)
         {
-            WriteWorking(tape, result, limits, w.Bank.Need(), pack, voltage, inverter, run, wired.Practice, wired.AmbientC, beside);
+            WriteWorking(tape, result, limits, w.Bank.Need(), pack, voltage, inverter, run, wired, beside);
             BankConductors.WriteWorking(tape, result);
         }
         return result;
@@ -123,8 +119,10 @@ public static class NetworkStage
     }
 
     /// <summary>Greatest currents with the bank giving so much: in each link of either rail and in any string [A].</summary>
-    private sealed record Held(double[] Positive, double[] Negative, double StringA)
+    private sealed record Held(double[] Positive, double[] Negative, double[] Strings)
     {
+        public double StringA { get; } = Strings.Max();
+
         /// <summary>Of any rail link or, with bus bars, of any lead [A].</summary>
         public double LinkA(bool busBars) =>
             busBars || Positive.Length == 0
@@ -146,7 +144,7 @@ public static class NetworkStage
         var links = network.IsBusBars ? 0 : n - 1;
         double[] positive = new double[links],
             negative = new double[links];
-        double most = 0;
+        var most = new double[n];
         for (var gone = -1; gone < (oneOut && n > 1 ? n : 0); gone++)
         {
             if (gone > 0)
@@ -156,7 +154,7 @@ public static class NetworkStage
             network.Solve(emf, isOut, amps, currents);
             for (var i = 0; i < n; i++)
             {
-                most = Math.Max(most, Math.Abs(currents[i]));
+                most[i] = Math.Max(most[i], Math.Abs(currents[i]));
                 if (i >= links)
                     continue;
                 var (plus, minus) = network.LinkCurrents(currents, amps, i + 1);
@@ -188,8 +186,7 @@ public static class NetworkStage
         VoltageResult voltage,
         InverterResult? inverter,
         RunResult? run,
-        CablePractice practice,
-        double ambientC,
+        WiredBank wired,
         double beside
     )
     {
@@ -224,9 +221,9 @@ public static class NetworkStage
             ],
             alike ? null : "The sum of the units that really stand in it, and its jumpers."
         );
-        Write(tape, "jumper", "a jumper with its lugs", r.Copper.Jumper, practice, ambientC);
-        Write(tape, "link", "a rail link with its lugs", r.Copper.Link, practice, ambientC);
-        Write(tape, "lead", "a bus lead with its lugs", r.Copper.Lead, practice, ambientC);
+        Write(tape, "jumper", "a jumper with its lugs", r.Copper.Jumper, wired);
+        Write(tape, "link", "a rail link with its lugs", r.Copper.Link, wired);
+        Write(tape, "lead", "a bus lead with its lugs", r.Copper.Lead, wired);
         Term[] solved =
         [
             T.Worked("R", r.StringOhm, "ohm", $"each of {bank.Layout.Parallel} strings", "/network/stringOhm"),
@@ -317,6 +314,18 @@ public static class NetworkStage
                 "links-one-string-out"
             );
         }
+        for (var i = 0; i < r.Held.StringsA.Count; i++)
+            tape.Write(
+                $"/network/held/stringsA/{i}",
+                $"string {Say.StringName(i + 1)} while the fuse holds",
+                r.Held.StringsA[i],
+                "A",
+                "7.5",
+                null,
+                [source],
+                held,
+                "links-one-string-out"
+            );
         tape.Write(
             "/network/held/stringA",
             "the most in any string while the fuse holds",
@@ -432,21 +441,30 @@ public static class NetworkStage
         }
     }
 
-    private static void Write(Tape tape, string name, string label, BankConductor c, CablePractice practice, double ambientC)
+    private static void Write(Tape tape, string name, string label, BankConductor c, WiredBank wired)
     {
-        if (practice.Has(c.Size))
+        var (practice, ambientC) = (wired.Practice, wired.AmbientC);
+        var count = T.You("m", c.Conductors, "", "side by side", $"/wiring/{name}");
+        if (practice.Find(c.Size) is { } row)
         {
-            var ampacity = Cable.Ampacity(practice.Get(c.Size), ambientC);
+            var ampacity = Cable.Ampacity(row, ambientC);
             tape.Write(
                 $"/network/copper/{name}/ampacityA",
                 $"what {label[..label.IndexOf(" with", StringComparison.Ordinal)]} carries here",
                 c.AmpacityA,
                 "A",
                 "6.3",
-                "{t} × {f}",
+                "{t} × {f} × {m}",
                 [
-                    T.Table("t", ampacity.TableA, "A", $"{c.Size}, {practice.Id}, typical", "ampacity"),
+                    T.Table(
+                        "t",
+                        ampacity.TableA,
+                        "A",
+                        $"{c.Size}{(c.As is { } near ? $" as {near}" : "")}, {practice.Id}, typical",
+                        "ampacity"
+                    ),
                     T.Table("f", ampacity.AmbientFactor, "", $"at {Say.Number(ambientC)} °C, nothing touches", "ampacity"),
+                    count,
                 ],
                 houseRule: practice.Id.Contains("metric") ? "cable-practice-metric" : "cable-practice-awg"
             );
@@ -457,11 +475,12 @@ public static class NetworkStage
             c.Ohm,
             "ohm",
             "5.1",
-            "{r} ÷ 1000 × {L} + 2 × {g}",
+            "({r} ÷ 1000 × {L} + 2 × {g}) ÷ {m}",
             [
                 T.Table("r", Conductors.Get(c.Size).R20MilliohmPerM, "mΩ/m", $"{c.Size} at 20 °C", "conductors"),
                 T.You("L", c.LengthM, "m", "long", $"/wiring/{name}/lengthM"),
-                T.Assumed("g", WiredBank.LugOhm, "ohm", "a lug"),
+                T.Rule("g", wired.LugOhm, "ohm", "a lug", "joint-bolted"),
+                count,
             ]
         );
     }

@@ -15,9 +15,6 @@ public sealed class WiredBank
         JumperM = 0.25,
         LeadM = 0.5;
 
-    /// <summary>A lug, as a bolted connection [Ω]; two on every conductor.</summary>
-    public const double LugOhm = 0.0001;
-
     private readonly Design.Wiring wiring;
     private readonly double[] positiveLinks,
         negativeLinks,
@@ -26,6 +23,9 @@ public sealed class WiredBank
         jumpersOhm;
     private readonly Pack pack;
     private BankNetwork? inFault;
+
+    /// <summary>A lug, as a bolted joint of the house rule [Ω]; two on every conductor.</summary>
+    public double LugOhm { get; }
 
     /// <summary>Units in series in each string.</summary>
     public int Series => pack.Series;
@@ -52,17 +52,27 @@ public sealed class WiredBank
     public BankNetwork InFault => inFault ??= Wired(Style, Ohms(s => s.UnitsOhmInFault));
 
     /// <summary>What a stage needs: the pack, and the main run whose size the conductors take where they have none of their own.</summary>
-    public static Step<WiredBank> Work(BankWork w) => new WiredBank(w.Scene, w.Pack.Need(), w.MainRun.Value?.Cable.Size);
+    public static Step<WiredBank> Work(BankWork w) => new WiredBank(w.Scene, w.Pack.Need(), w.MainRun.Value?.Cable);
 
-    private WiredBank(BankScene scene, Pack pack, string? mainSize)
+    private WiredBank(BankScene scene, Pack pack, RunCable? main)
     {
+        LugOhm = scene.Rules.BoltedMilliohm / 1000;
         (this.pack, wiring) = (pack, scene.Bank.Wiring);
         Practice = RunStage.Practice(scene, scene.MainRun);
-        AmbientC = RunStage.AmbientC(scene, scene.MainRun, Practice);
-        var size = mainSize is not null && Practice.Has(mainSize) ? mainSize : Practice.Rows[^1].Size;
-        Jumper = Make(wiring.Jumper, JumperM, size);
-        Link = Make(wiring.Link, LinkM, size);
-        Lead = Make(wiring.Lead, LeadM, size);
+        AmbientC = RunStage.AmbientC(scene, scene.MainRun);
+        // As the main run, and never below what is laid between batteries, which no fuse protects.
+        var (size, conductors) =
+            main?.Size is { } own && Practice.Find(own) is not null ? (own, main.Conductors) : (Practice.Rows[^1].Size, 1);
+        if (
+            scene.Rules.NumberOrNone("least-size-battery") is { } least
+            && Practice.Rows.FirstOrDefault(r => Tolerant.AtLeast(r.Conductor.AreaMm2, CableSelect.LeastArea(Practice.Rows, least)))
+                is { } thinnest
+            && conductors * Conductors.Get(size).AreaMm2 < thinnest.Conductor.AreaMm2
+        )
+            (size, conductors) = (thinnest.Size, 1);
+        Jumper = Make(wiring.Jumper, JumperM, size, conductors);
+        Link = Make(wiring.Link, LinkM, size, conductors);
+        Lead = Make(wiring.Lead, LeadM, size, conductors);
         AdvisedStyle = StyleOf(scene.Rules.Word("take-off"));
         Style = wiring.Style ?? AdvisedStyle;
         StylePinned = wiring.Style is not null;
@@ -114,27 +124,34 @@ public sealed class WiredBank
             _ => WiringStyle.Diagonal,
         };
 
-    private BankConductor Make(Design.Conductor? given, double lengthM, string size)
+    private BankConductor Make(Design.Conductor? given, double lengthM, string size, int conductors)
     {
-        var chosen = given?.Size is { } own && Conductors.Has(own) ? own : size;
+        var own = given?.Size is { } pinned && Conductors.Has(pinned) ? pinned : null;
+        var chosen = own ?? size;
+        var count = given?.Parallel ?? (own is null ? conductors : 1);
         var length = given?.LengthM ?? lengthM;
-        var ampacity = Practice.Has(chosen) ? Cable.Ampacity(Practice.Get(chosen), AmbientC).AmpacityA : 0;
-        return new(chosen, Conductors.Get(chosen).AreaMm2, length, OhmOf(chosen, length), ampacity);
+        var row = Practice.Find(chosen);
+        return new(
+            chosen,
+            Conductors.Get(chosen).AreaMm2,
+            length,
+            OhmOf(chosen, length, count),
+            row is null ? 0 : Cable.Ampacity(row, AmbientC, 1, count).AmpacityA,
+            count,
+            row?.As
+        );
     }
 
-    /// <summary>Of a size and a length, with its two lugs [Ω].</summary>
-    public static double OhmOf(string size, double lengthM) => Conductors.Get(size).R20MilliohmPerM / 1000 * lengthM + 2 * LugOhm;
+    /// <summary>A conductor that differs from the usual one of its kind: what it does not say is as the usual one's.</summary>
+    public BankConductor Placed(Design.Conductor given, BankConductor usual) => Make(given, usual.LengthM, usual.Size, usual.Conductors);
 
-    private static double OhmOf(Design.Conductor c, BankConductor usual) =>
-        OhmOf(c.Size is { } own && Conductors.Has(own) ? own : usual.Size, c.LengthM ?? usual.LengthM);
+    /// <summary>Of a size, a length and so many side by side, each with its two lugs [Ω].</summary>
+    public double OhmOf(string size, double lengthM, int conductors) =>
+        (Conductors.Get(size).R20MilliohmPerM / 1000 * lengthM + 2 * LugOhm) / conductors;
 
-    private static double[] Rails(
-        IReadOnlyList<PlacedConductor> placed,
-        Pole rail,
-        int count,
-        BankConductor usual,
-        Func<PlacedConductor, int> at
-    )
+    private double OhmOf(Design.Conductor c, BankConductor usual) => Placed(c, usual).Ohm;
+
+    private double[] Rails(IReadOnlyList<PlacedConductor> placed, Pole rail, int count, BankConductor usual, Func<PlacedConductor, int> at)
     {
         var ohms = new double[count];
         Array.Fill(ohms, usual.Ohm);

@@ -9,7 +9,8 @@ public sealed record ControllerPass(double Amps, double NominalW, double Chargin
 
 /// <summary>
 /// What a voltage brings with it beside copper and fuse: controllers, DC loads behind a converter and what that loses, those that take the
-/// bus as it is, the highest volts a hand may meet, and the price of bank, copper, fuse, converter and inverter together.
+/// bus as it is, the highest volts a hand may meet, and the price of bank, copper, fuse, converter
+/// and inverter together (null: of units or inverter it is not known).
 /// </summary>
 public sealed record NeedsResult(
     IReadOnlyList<ControllerPass> Controllers,
@@ -19,12 +20,12 @@ public sealed record NeedsResult(
     double ConverterLossWh,
     double TouchV,
     bool TouchDanger,
-    double UnitsPrice,
+    double? UnitsPrice,
     double CopperPrice,
     double FusePrice,
     double ConverterPrice,
-    double InverterPrice,
-    double TotalPrice
+    double? InverterPrice,
+    double? TotalPrice
 );
 
 /// <summary>What differs from one system voltage to another.</summary>
@@ -110,15 +111,17 @@ public static class NeedsStage
             $"Over {TouchLimitV} V DC is not to be touched."
         );
 
-        var units = f.Figure(
-            "u",
-            "/needs/unitsPrice",
-            "price of the units",
-            "money",
-            "8.3",
-            bank is null ? 0 : f.Worked("p", bank.Price, "money", "units", "/bank/price")
-        );
-        List<Num> parts = [units];
+        Num? units = bank is { Price: null }
+            ? null
+            : f.Figure(
+                "u",
+                "/needs/unitsPrice",
+                "price of the units",
+                "money",
+                "8.3",
+                bank is null ? 0 : f.Worked("p", bank.Price!.Value, "money", "units", "/bank/price")
+            );
+        List<Num> parts = units is { } known ? [known] : [];
         Num copper = 0,
             fuse = 0;
         if (run?.Cable.AreaMm2 is { } area)
@@ -160,21 +163,33 @@ public static class NeedsStage
             "8.3",
             f.Table("c", Parts.Converter(watts), "money", $"for {Say.W(watts)}", "parts")
         );
-        Num its = 0;
-        if (inverter?.Item is { } item)
-            its = Formulas.Sum([
-                f.You("m", inverter.Stack, "", "stacked", "/inverters/0/stack") * f.Sheet("p", item.Price, "money", item.Name),
-                .. FurtherPrices(scene, inverter).Select((x, n) => f.Sheet($"q{n}", x.Price, "money", x.Name)),
-            ]);
-        var inverters = f.Figure("i", "/needs/inverterPrice", "price of the inverter", "money", "8.3", its);
-        var total = f.Figure(
-            "T",
-            "/needs/totalPrice",
-            $"bank, copper, fuse, converter and inverter, prices of {scene.Design.Prices.Date ?? Catalogue.PriceDate}",
-            "money",
-            "8.3",
-            Formulas.Sum([.. parts, converter, inverters])
-        );
+        var others = FurtherPrices(scene, inverter).ToList();
+        Num? inverters = null;
+        if (others.TrueForAll(x => x.Price is not null) && inverter?.Item is not { Price: null })
+            inverters = f.Figure(
+                "i",
+                "/needs/inverterPrice",
+                "price of the inverter",
+                "money",
+                "8.3",
+                inverter?.Item is not { Price: { } price } item
+                    ? 0
+                    : Formulas.Sum([
+                        f.You("m", inverter.Stack, "", "stacked", "/inverters/0/stack") * f.Sheet("p", price, "money", item.Name),
+                        .. others.Select((x, n) => f.Sheet($"q{n}", x.Price!.Value, "money", x.Name)),
+                    ])
+            );
+        Num? total =
+            units is null || inverters is not { } its
+                ? null
+                : f.Figure(
+                    "T",
+                    "/needs/totalPrice",
+                    $"bank, copper, fuse, converter and inverter, prices of {scene.Design.Prices.Date ?? Catalogue.PriceDate}",
+                    "money",
+                    "8.3",
+                    Formulas.Sum([.. parts, converter, its])
+                );
         return new NeedsResult(
             controllers,
             converted,
@@ -183,17 +198,19 @@ public static class NeedsStage
             loss,
             touch,
             Tolerant.Exceeds(touch, TouchLimitV),
-            units,
+            Known(units),
             copper,
             fuse,
             converter,
-            inverters,
-            total
+            Known(inverters),
+            Known(total)
         );
     }
 
-    /// <summary>Inverters beside the first, each with its price for as many as are stacked.</summary>
-    internal static IEnumerable<(string Name, double Price)> FurtherPrices(BankScene scene, InverterResult? first)
+    private static double? Known(Num? price) => price is { } known ? (double)known : null;
+
+    /// <summary>Inverters beside the first, each with its price for as many as are stacked; null: not known.</summary>
+    internal static IEnumerable<(string Name, double? Price)> FurtherPrices(BankScene scene, InverterResult? first)
     {
         foreach (var choice in scene.FurtherInverters)
             if ((choice.Item ?? first?.Item) is { } item)

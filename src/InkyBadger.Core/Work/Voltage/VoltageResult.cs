@@ -11,6 +11,7 @@ namespace InkyBadger.Core.Work;
 /// <param name="LowV">Under load and nearly empty [V].</param>
 /// <param name="GreatestV">The highest in charging [V].</param>
 /// <param name="Advice">What the schools say.</param>
+/// <param name="Follows">What was chosen that ties it, in words; null: pinned, or nothing ties it.</param>
 public sealed record VoltageResult(
     int SystemV,
     int AdvisedV,
@@ -21,7 +22,8 @@ public sealed record VoltageResult(
     double NominalV,
     double LowV,
     double GreatestV,
-    VoltageAdvised Advice
+    VoltageAdvised Advice,
+    string? Follows
 );
 
 /// <summary>What each school of choosing the voltage makes of these loads.</summary>

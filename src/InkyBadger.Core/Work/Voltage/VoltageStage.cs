@@ -13,38 +13,12 @@ public static class VoltageStage
     public static Step<VoltageResult> Work(BankWork w)
     {
         var (scene, bank) = (w.Scene, w.Document);
-        var loads = w.Sketch.Value;
         var chemistry = Chemistries.Get(SystemVoltage.ChemistryOf(bank));
-        var rule = Rule(scene);
-        var size = Required(scene, loads);
-        var item = scene.Inverter?.Item;
-        var stack = scene.Inverter?.Stack ?? 1;
-        // Nobody chose an inverter yet: the next rating that is made anywhere in the catalogue.
-        var watts =
-            item is not null ? item.ContinuousW * stack
-            : scene.Inverter is null ? 0
-            : Catalogue.Inverters.Where(i => Tolerant.AtLeast(i.ContinuousW, size)).Select(i => i.ContinuousW).DefaultIfEmpty(size).Min();
-        var limit = scene.Rules.Number("voltage-current-limit");
-        var advice = VoltageAdvice.Work(
-            new(
-                watts,
-                item?.Efficiency ?? InverterStage.AssumedEfficiency,
-                chemistry.Id,
-                HasTwelveVoltFixtures(scene),
-                item?.IdleW ?? 0,
-                limit,
-                rule,
-                loads?.PeakAcW ?? 0
-            )
-        );
-        var school = scene.Rules.Word("voltage-school");
-        var advised = school switch
-        {
-            "by-watts" => advice.ByWattsV,
-            "mobile-12" => advice.Mobile12V,
-            _ => advice.ByCurrentV,
-        };
-        var systemV = bank.SystemV ?? advised;
+        var trials = w.Trials.Need();
+        var advice = Advise(scene, trials, trials.Candidates);
+        // What is chosen of the bank, or the inverter, ties it: advice that fits neither would begin with a fault.
+        var tied = bank.SystemV is null ? VoltageTrials.TiedTo(scene, chemistry.Id) : null;
+        var systemV = bank.SystemV ?? (tied is null ? advice.Volts : Advise(scene, trials, tied).Volts);
         var cells = CellsPerSystem.Get(chemistry.Id, systemV);
         var f = new Formulas(scene.Tape);
         var inSeries = f.Table("n", cells, "cells", $"in series at {systemV} V", "cells-per-system");
@@ -68,7 +42,7 @@ public static class VoltageStage
         var greatest = Fuse.GreatestChargingV(chemistry, cells, false, setting ?? cells * chemistry.CellTopV);
         var result = new VoltageResult(
             systemV,
-            advised,
+            advice.Volts,
             bank.SystemV is not null,
             chemistry.Id,
             chemistry.Label,
@@ -76,49 +50,99 @@ public static class VoltageStage
             nominalV,
             lowV,
             greatest,
-            new(
-                watts,
-                limit,
-                advice.ByWattsV,
-                advice.ByCurrentV,
-                advice.ByCurrentA,
-                advice.ByCurrentWithinLimit,
-                advice.Mobile12V,
-                school,
-                Schools(advice, watts, limit, HasTwelveVoltFixtures(scene))
-            )
+            advice.Said,
+            tied is null ? null
+                : bank.Unit is not null && !(tied.Count == 1 && scene.Inverter?.Item?.SystemV == tied[0]) ? "the units"
+                : "the inverter"
         );
         if (scene.Tape is { } tape)
             WriteWorking(tape, result, chemistry, setting);
         return result;
     }
 
-    private static SchoolAdvice[] Schools(VoltageAdviceResult a, double watts, double limitA, bool fixtures) =>
-        [
+    /// <summary>What the schools say of the classes allowed, and the one that the house rule's takes.</summary>
+    private static (int Volts, VoltageAdvised Said) Advise(BankScene scene, VoltageTrials trials, IReadOnlyList<int> allowed)
+    {
+        var limit = scene.Rules.Number("voltage-current-limit");
+        var fixtures = HasTwelveVoltFixtures(scene);
+        var byCurrent = trials.At(trials.ByCurrent(limit, allowed, out var within));
+        // By watts alone: the first class whose own inverter is not too large for it.
+        VoltageTrial By(Func<VoltageTrial, bool> suits)
+        {
+            foreach (var v in allowed)
+                if (v is 12 or 24 && trials.At(v) is { InverterFits: true } trial && suits(trial))
+                    return trials.BestOf(trial, allowed, other => other.InverterFits);
+            return trials.BestOf(trials.At(allowed[^1]), allowed, other => other.InverterFits);
+        }
+        var byWatts = By(t => t.Watts <= (t.SystemV == 12 ? 1000 : 2000));
+        var mobile = By(t => t.SystemV == 12 ? t.Watts <= 2000 && fixtures : t.Watts <= 4000);
+        var school = scene.Rules.Word("voltage-school");
+        var said = school switch
+        {
+            "by-watts" => byWatts,
+            "mobile-12" => mobile,
+            _ => byCurrent,
+        };
+        return (
+            said.SystemV,
             new(
-                "by-current",
-                a.ByCurrentV,
-                a.ByCurrentWithinLimit
-                    ? $"{Say.A(a.ByCurrentA)} at {a.ByCurrentV} V, the lowest that keeps {Say.Rating(limitA)}"
-                    : $"{Say.A(a.ByCurrentA)} even at 48 V: no voltage keeps {Say.Rating(limitA)}"
-            ),
-            new(
-                "by-watts",
-                a.ByWattsV,
-                a.ByWattsV == 12 ? $"{Say.W(watts)} is not over 1,000 W"
-                    : a.ByWattsV == 24 ? $"{Say.W(watts)} is over 1,000 and not over 2,000 W"
-                    : $"{Say.W(watts)} is over 2,000 W"
-            ),
-            new(
-                "mobile-12",
-                a.Mobile12V,
-                a.Mobile12V == 12 ? $"the fixtures are 12 V, and {Say.W(watts)} is not over 2,000 W"
-                    : a.Mobile12V == 24
-                        ? watts <= 2000 ? "no fixture asks for 12 V"
-                            : $"{Say.W(watts)} is over 2,000 W, too much for the fixtures’ 12 V"
-                    : $"{Say.W(watts)} is over 4,000 W"
-            ),
-        ];
+                said.Watts,
+                limit,
+                byWatts.SystemV,
+                byCurrent.SystemV,
+                byCurrent.Amps,
+                within,
+                mobile.SystemV,
+                school,
+                [
+                    new("by-current", byCurrent.SystemV, ByCurrent(byCurrent, trials, allowed, limit, within)),
+                    new("by-watts", byWatts.SystemV, ByWatts(byWatts)),
+                    new("mobile-12", mobile.SystemV, Mobile(mobile, fixtures)),
+                ]
+            )
+        );
+    }
+
+    private static string ByCurrent(VoltageTrial t, VoltageTrials trials, IReadOnlyList<int> allowed, double limitA, bool within)
+    {
+        if (!within)
+            return $"{Say.A(t.Amps)} even at {t.SystemV} V: no voltage keeps {Say.Rating(limitA)}";
+        foreach (var v in allowed)
+            if (v < t.SystemV && trials.At(v) is { InverterFits: true } lower && Tolerant.AtLeast(limitA, lower.Amps))
+                return $"{Say.A(t.Amps)} at {t.SystemV} V, where its loads need {Fewer(lower, t)} than at {v} V";
+        return $"{Say.A(t.Amps)} at {t.SystemV} V, the lowest that keeps {Say.Rating(limitA)}";
+    }
+
+    private static string Fewer(VoltageTrial more, VoltageTrial less) =>
+        less.Converted == 0
+            ? $"{more.Converted} {(more.Converted == 1 ? "converter" : "converters")} less"
+            : $"{more.Converted - less.Converted} fewer behind a converter";
+
+    private static string ByWatts(VoltageTrial t) =>
+        t.Watts <= 0 ? "no inverter: nothing speaks against it"
+        : t.SystemV == 12 ? $"{Say.W(t.Watts)} is not over 1,000 W"
+        : t.SystemV == 24 ? $"{Say.W(t.Watts)} is not over 2,000 W"
+        : $"{Say.W(t.Watts)} is over 2,000 W";
+
+    private static string Mobile(VoltageTrial t, bool fixtures) =>
+        t.SystemV == 12 ? $"the fixtures are 12 V, and {Say.W(t.Watts)} is not over 2,000 W"
+        : t.SystemV == 24
+            ? !fixtures ? "no fixture asks for 12 V"
+                : $"{Say.W(t.Watts)} is too much for the fixtures’ 12 V, and not over 4,000 W"
+        : $"{Say.W(t.Watts)} is over 4,000 W";
+
+    /// <summary>What the chargers of the bank are set to [V]; null: not known.</summary>
+    internal static double? SettingOf(BankScene scene) =>
+        scene.Bank.Sources.Count > 0 && !scene.Bank.Sources.Any(x => x.SettingV is null) ? scene.Bank.Sources.Max(x => x.SettingV) : null;
+
+    /// <summary>The bank's loads as they are fed at the voltage that stands.</summary>
+    internal static Step<Bank> Fed(BankWork w)
+    {
+        var voltage = w.Voltage.Need();
+        return voltage.Pinned || w.Document.Demand.By != DemandBy.Loads
+            ? w.Document
+            : LoadFeeds.On(w.Document, voltage.SystemV, voltage.Chemistry, SettingOf(w.Scene));
+    }
 
     /// <summary>
     /// The highest voltage the chargers are set to, where every one of them is known [V]; null: nobody knows. A charger that nobody has set
@@ -127,14 +151,13 @@ public static class VoltageStage
     public static double? ChargerSettingV(BankScene scene, double topV)
     {
         var known = scene.Bank.Sources.Max(s => s.SettingV);
-        return known is { } setting && scene.Bank.Sources.Any(s => s.SettingV is null) ? Math.Max(setting, topV) : known;
+        // An inverter's own charger has no setting of its own in the document.
+        var unset = scene.Bank.Sources.Any(s => s.SettingV is null) || scene.Bank.Inverters.Any(i => i.Item?.ChargerA > 0);
+        return known is { } setting && unset ? Math.Max(setting, topV) : known;
     }
 
     public static DesignRule Rule(BankScene scene) =>
         scene.Rules.Word("inverter-run-current") == "load" ? DesignRule.Load : DesignRule.InverterRating;
-
-    private static double Required(BankScene scene, LoadsResult? loads) =>
-        loads is null ? 0 : InverterStage.RequiredContinuousW(scene, loads.PeakAcW, null);
 
     /// <summary>Fixtures count as 12 V when a DC load says so by its volts.</summary>
     private static bool HasTwelveVoltFixtures(BankScene scene) =>
@@ -172,7 +195,9 @@ public static class VoltageStage
                 T.Assumed("m", result.Advice.Mobile12V, "V", "school of 12 V fixtures"),
                 T.Rule("l", result.Advice.LimitA, "A", "most in the main cable", "voltage-current-limit"),
             ],
-            result.Pinned ? "Pinned by you; the schools advise as shown." : "The school of the house rule decides.",
+            result.Pinned ? "Pinned by you; the schools advise as shown."
+                : result.Follows is { } follows ? $"It follows {follows}, which you chose; the schools advise as shown."
+                : "The school of the house rule decides.",
             "voltage-school"
         );
     }

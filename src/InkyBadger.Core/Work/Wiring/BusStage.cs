@@ -63,7 +63,7 @@ public static class BusStage
         var (scene, voltage, currents, run) = (w.Scene, w.Voltage.Need(), w.Currents.Need(), w.MainRun.Need());
         var protection = w.Protection.Value;
         var doc = scene.MainRun;
-        var onward = scene.Inverter is not null && !scene.HasInverterRun;
+        var onward = w.Inverter.Value is not null && !scene.HasInverterRun;
         var atM = onward ? Math.Min(doc.BusM ?? Round(BusShare * run.Laid.LengthM), run.Laid.LengthM) : run.Laid.LengthM;
         var fuseM = Math.Min(run.Fuse.DistanceM, atM);
         var switchM = Math.Clamp(doc.Switch?.AtM ?? Round(fuseM + SwitchShare * (atM - fuseM)), fuseM, atM);
@@ -80,7 +80,13 @@ public static class BusStage
             Num amps = f.Worked("I", run.DesignA, "A", "design current", "/mainRun/designA"),
                 cable = f.Worked("R", oneWay, "ohm", "cable one way", "/mainRun/cable/oneWayOhm");
             Num whole = f.You("L", run.Laid.LengthM, "m", "whole run", "/runs"),
-                joints = f.Assumed("J", Cable.Joints(RunStage.BoltedToBus, run.Joints.Fused), "ohm", "joints up to the bus");
+                joints = f.Rule(
+                    "J",
+                    Cable.Joints(scene.Rules, RunStage.BoltedToBus, run.Joints.Fused),
+                    "ohm",
+                    "joints up to the bus",
+                    "joint-bolted"
+                );
             var drop = f.Figure(
                 "d",
                 "/bus/dropV",
@@ -126,6 +132,9 @@ public static class BusStage
                         / (f.Worked("R", p.Short.BankOhm, "ohm", "the bank", "/protection/short/bankOhm") + path)
                 );
         }
+        // Without a cable nothing is counted on between the posts and the bus: the greater fault.
+        if (run.Cable.Size is null)
+            (pathOhm, shortA) = (0, protection?.Short.Amps);
         var surgeA = w.Flows.Need().Inverter.SurgeA > 0 ? currents.SurgeWorstA : (double?)null;
         return new BusResult(
             atM,
@@ -137,6 +146,7 @@ public static class BusStage
             pathOhm,
             shortA,
             Points(
+                scene.Rules,
                 run,
                 surgeA,
                 onward,
@@ -148,6 +158,7 @@ public static class BusStage
                 ]
             ),
             Points(
+                scene.Rules,
                 run,
                 surgeA,
                 onward,
@@ -160,6 +171,7 @@ public static class BusStage
 
     /// <summary>Volts lost along one pole, place by place: the cable between them, then the joints of each.</summary>
     private static List<LoopPoint> Points(
+        DesignRules rules,
         RunResult run,
         double? surgeA,
         bool onward,
@@ -177,7 +189,7 @@ public static class BusStage
             ohm += perM * (atM - at);
             at = atM;
             var before = ohm;
-            ohm += Cable.Joints(bolted, fused);
+            ohm += Cable.Joints(rules, bolted, fused);
             points.Add(new(part, atM, run.DesignA * before, run.DesignA * ohm, surgeA * before, surgeA * ohm));
         }
         return points;

@@ -32,7 +32,13 @@ internal sealed record CircuitPlan(string Id, CircuitKind Kind, string Name, str
     public double? Watts { get; init; }
     public double Amps { get; init; }
     public double StartExtraW { get; init; }
+
+    /// <summary>What flows at a start [A], where it is given as amperes.</summary>
+    public double? StartA { get; init; }
     public double StartSeconds { get; init; }
+
+    /// <summary>The highest of the least volts that devices at its end accept [V]; null: none of them says any.</summary>
+    public double? NeedsV { get; init; }
 
     /// <summary>Volts behind a converter; null: the bus.</summary>
     public double? OutputV { get; init; }
@@ -73,7 +79,7 @@ internal static class CircuitPlans
         && !id.StartsWith(Run.FurtherPrefix, StringComparison.Ordinal)
         && !id.StartsWith(Run.JoinPrefix, StringComparison.Ordinal);
 
-    public static List<CircuitPlan> Of(BankScene scene, List<ResolvedLoad> resolved, Flows flows)
+    public static List<CircuitPlan> Of(BankScene scene, Bank fed, List<ResolvedLoad> resolved, Flows flows, LoadsResult? loads)
     {
         var plans = new List<CircuitPlan>(resolved.Count + 4);
         foreach (var flow in flows.All)
@@ -89,6 +95,8 @@ internal static class CircuitPlans
                     )
                     {
                         Amps = flow.Out.WorstA,
+                        StartA = flow.Run == Run.InverterId && loads is { Worst.StartSeconds: > 0 } ? flow.Out.SurgeA : null,
+                        StartSeconds = loads?.Worst.StartSeconds ?? 0,
                         Why = "the inverter alone, at the lowest volts",
                         AssumedLengthM = InverterM,
                     }
@@ -111,10 +119,10 @@ internal static class CircuitPlans
                         AssumedLengthM = SourceM(source.Kind),
                     }
                 );
-        var circuits = Circuits(scene, resolved);
-        AddDc(plans, resolved, circuits.FindAll(c => c.Kind == LoadKind.Dc), scene);
+        var circuits = Circuits(scene, fed, resolved);
+        AddDc(plans, resolved, circuits.FindAll(c => c.Kind == LoadKind.Dc), scene, fed.Demand);
         foreach (var group in circuits.FindAll(c => c.Kind == LoadKind.Converter).GroupBy(c => c.OutputV).OrderBy(g => g.Key))
-            AddConverter(plans, resolved, group.Key, [.. group]);
+            AddConverter(plans, scene, fed.Demand, resolved, group.Key, [.. group]);
         foreach (var flow in flows.All)
             if (flow.Kind is FlowKind.JoinOut or FlowKind.JoinIn)
                 plans.Add(
@@ -136,7 +144,7 @@ internal static class CircuitPlans
         foreach (var run in scene.Bank.Runs)
             if (IsOwn(run.Id) && run.Amps is > 0)
                 plans.Add(
-                    new(run.Id, CircuitKind.Own, run.To.Length > 0 ? run.To : run.Id, "bus", run.To, null)
+                    new(run.Id, CircuitKind.Own, run.To.Length > 0 ? run.To : "a run of your own", "bus", run.To, null)
                     {
                         Amps = run.Amps.Value,
                         Why = "as you say",
@@ -157,11 +165,22 @@ internal static class CircuitPlans
         };
 
     /// <summary>Loads on one fuse and one cable: the first gives it its name and its place in the list.</summary>
-    private sealed record Circuit(string Id, LoadKind Kind, double OutputV, int First, List<int> Loads);
-
-    private static List<Circuit> Circuits(BankScene scene, List<ResolvedLoad> resolved)
+    private sealed record Circuit(string Id, LoadKind Kind, double OutputV, int First, List<int> Loads)
     {
-        var demand = scene.Bank.Demand;
+        public double? NeedsV(BankDemandSource demand)
+        {
+            double? most = null;
+            if (demand.By == DemandBy.Loads)
+                foreach (var i in Loads)
+                    if (demand.Loads[i].Window?.MinV is { } least)
+                        most = Math.Max(most ?? least, least);
+            return most;
+        }
+    }
+
+    private static List<Circuit> Circuits(BankScene scene, Bank fed, List<ResolvedLoad> resolved)
+    {
+        var demand = fed.Demand;
         double OutputOf(int i) =>
             demand.By == DemandBy.Loads ? demand.Loads[i].Volts ?? DevicesStage.DefaultConverterV : DevicesStage.DefaultConverterV;
         var byId = new Dictionary<string, Circuit>();
@@ -194,7 +213,13 @@ internal static class CircuitPlans
         return list;
     }
 
-    private static void AddDc(List<CircuitPlan> plans, List<ResolvedLoad> resolved, List<Circuit> circuits, BankScene scene)
+    private static void AddDc(
+        List<CircuitPlan> plans,
+        List<ResolvedLoad> resolved,
+        List<Circuit> circuits,
+        BankScene scene,
+        BankDemandSource demand
+    )
     {
         if (circuits.Count == 0)
             return;
@@ -204,32 +229,38 @@ internal static class CircuitPlans
         var panel = circuits.Count > 1;
         if (panel)
         {
-            var all = circuits.SelectMany(c => c.Loads).ToList();
             plans.Add(
                 new(Run.PanelId, CircuitKind.Panel, "DC panel", "bus", "DC panel", null)
                 {
-                    Watts = Peak(resolved, all),
-                    Why = $"the most of {circuits.Count} circuits at once",
+                    Watts = FeedW(scene, resolved, circuits),
+                    NeedsV = circuits.Max(c => c.NeedsV(demand)),
+                    Why = FeedWhy(scene, circuits.Count),
                     AssumedLengthM = PanelM,
                 }
             );
         }
         foreach (var c in circuits)
-            plans.Add(Branch(c, resolved, panel ? "DC panel" : "bus", panel ? Run.PanelId : null, null));
+            plans.Add(Branch(c, demand, resolved, panel ? "DC panel" : "bus", panel ? Run.PanelId : null, null));
     }
 
-    private static void AddConverter(List<CircuitPlan> plans, List<ResolvedLoad> resolved, double outputV, List<Circuit> circuits)
+    private static void AddConverter(
+        List<CircuitPlan> plans,
+        BankScene scene,
+        BankDemandSource demand,
+        List<ResolvedLoad> resolved,
+        double outputV,
+        List<Circuit> circuits
+    )
     {
         var id = Run.ConverterPrefix + outputV.ToString(System.Globalization.CultureInfo.InvariantCulture);
         var name = $"{Say.V(outputV)} converter";
-        var all = circuits.SelectMany(c => c.Loads).ToList();
-        var watts = Peak(resolved, all) * LoadsStage.AssumedConverterEfficiency;
+        var watts = FeedW(scene, resolved, circuits);
         plans.Add(
             new(id, CircuitKind.ConverterIn, name, "bus", name, null)
             {
                 Watts = watts,
                 Efficiency = LoadsStage.AssumedConverterEfficiency,
-                Why = "the most of its loads at once, and its own loss",
+                Why = circuits.Count == 1 ? "all its load takes, and its own loss" : $"{FeedWhy(scene, circuits.Count)}, and its own loss",
                 AssumedLengthM = ConverterM,
             }
         );
@@ -239,16 +270,24 @@ internal static class CircuitPlans
                 new(id + "-panel", CircuitKind.ConverterOut, $"{Say.V(outputV)} panel", name, $"{Say.V(outputV)} panel", id)
                 {
                     Watts = watts,
+                    NeedsV = circuits.Max(c => c.NeedsV(demand)),
                     OutputV = outputV,
-                    Why = $"the most of {circuits.Count} circuits at once",
+                    Why = FeedWhy(scene, circuits.Count),
                     AssumedLengthM = PanelM,
                 }
             );
         foreach (var c in circuits)
-            plans.Add(Branch(c, resolved, panel ? $"{Say.V(outputV)} panel" : name, panel ? id + "-panel" : id, outputV));
+            plans.Add(Branch(c, demand, resolved, panel ? $"{Say.V(outputV)} panel" : name, panel ? id + "-panel" : id, outputV));
     }
 
-    private static CircuitPlan Branch(Circuit c, List<ResolvedLoad> resolved, string from, string? upstream, double? outputV)
+    private static CircuitPlan Branch(
+        Circuit c,
+        BankDemandSource demand,
+        List<ResolvedLoad> resolved,
+        string from,
+        string? upstream,
+        double? outputV
+    )
     {
         var first = resolved[c.First];
         double watts = 0,
@@ -273,6 +312,7 @@ internal static class CircuitPlans
             StartExtraW = extra,
             StartSeconds = seconds,
             OutputV = outputV,
+            NeedsV = c.NeedsV(demand),
             Why =
                 first.States is not null ? "its greatest state"
                 : c.Loads.Count > 1 ? $"all {c.Loads.Count} loads on it at once"
@@ -281,6 +321,33 @@ internal static class CircuitPlans
             AssumedLengthM = BranchM,
         };
     }
+
+    /// <summary>
+    /// What a panel or a converter is fed for, at its loads [W]: what a hand can switch on together by the house rule, never less than the
+    /// largest branch alone, nor than the clock says.
+    /// </summary>
+    private static double FeedW(BankScene scene, List<ResolvedLoad> resolved, List<Circuit> circuits)
+    {
+        double all = 0,
+            largest = 0;
+        var behind = circuits[0].Kind == LoadKind.Converter ? LoadsStage.AssumedConverterEfficiency : 1;
+        foreach (var c in circuits)
+        {
+            double watts = 0;
+            foreach (var i in c.Loads)
+                watts += resolved[i].Daily.RunningW;
+            all += watts;
+            largest = Math.Max(largest, watts);
+        }
+        var together = scene.Rules.NumberOrNone("panel-feed") is { } share ? share * all : 0;
+        var clock = circuits.Count == 1 ? largest : Peak(resolved, [.. circuits.SelectMany(c => c.Loads)]) * behind;
+        return Math.Max(together, Math.Max(largest, clock));
+    }
+
+    private static string FeedWhy(BankScene scene, int circuits) =>
+        scene.Rules.NumberOrNone("panel-feed") is { } share
+            ? $"{(share < 1 ? Say.Percent(share, 0) + " of " : "")}{circuits} circuits by the house rule, or the most at once"
+            : $"the most of {circuits} circuits at once";
 
     /// <summary>The most that these loads take at one instant, at the bus [W].</summary>
     private static double Peak(List<ResolvedLoad> resolved, List<int> which)

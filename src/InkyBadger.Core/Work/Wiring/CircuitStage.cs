@@ -33,10 +33,16 @@ public sealed record CircuitFuse(
 /// </summary>
 public sealed record CircuitShort(double? PathOhm, double? Amps);
 
-/// <summary>
-/// The fuse upstream that breaks a short this one cannot, in words; and what the one upstream breaks, whether it is needed or not [A].
-/// </summary>
-public sealed record FuseUpstream(string? ReliesOn, double? InterruptA);
+/// <summary>The current-limiting fuse upstream, where there is one that breaks a short here.</summary>
+/// <param name="ReliesOn">In words, where this fuse cannot break the short itself.</param>
+/// <param name="InterruptA">What it breaks, whether it is needed or not [A].</param>
+/// <param name="LetThroughA2s">What it lets through before it opens, at three times its typical time [A²s].</param>
+/// <param name="WithstandsA2s">What this run's cable stands: (k · A)² [A²s].</param>
+/// <param name="WithinM">
+/// Metres of this run from its fuse within which a short is more than the fuse breaks, while the cable does not stand what is let through;
+/// null: there are none.
+/// </param>
+public sealed record FuseUpstream(string? ReliesOn, double? InterruptA, double? LetThroughA2s, double? WithstandsA2s, double? WithinM);
 
 /// <summary>A start [A], how long it lasts [s], whether the fuse opens at such a current, and about when [s].</summary>
 public sealed record FuseAtStart(double? Amps, double? Seconds, bool Opens, double? AfterS);
@@ -67,19 +73,18 @@ public sealed record CircuitResult(
 /// <summary>Every run beyond the bus, from the design alone, with what was changed of it (method, 6 and 7).</summary>
 public static class CircuitStage
 {
-    /// <summary>Typical opening times spread widely: a fuse is taken to hold a start for a third of them.</summary>
-    public const double HoldSpread = 3;
-
     public static Step<IReadOnlyList<CircuitResult>> Work(BankWork w)
     {
         var (scene, voltage, currents, main, bus) = (w.Scene, w.Voltage.Need(), w.Currents.Need(), w.MainRun.Need(), w.Bus.Need());
         var protection = w.Protection.Value;
-        var plans = CircuitPlans.Of(scene, w.Resolved.Value ?? [], w.Flows.Need());
+        var plans = CircuitPlans.Of(scene, w.Fed.Need(), w.Resolved.Value ?? [], w.Flows.Need(), w.Loads.Value);
         var results = new List<CircuitResult>(plans.Count);
         var at = new Dictionary<string, int>(plans.Count);
         var breaks =
-            main.Fuse.RatingA is { } rating && protection is not null && FuseClasses.Get(main.Fuse.Class).LimitsCurrent
-                ? new Backing($"the {Say.Rating(rating)} main fuse", protection.InterruptA)
+            main.Fuse.RatingA is { } rating
+            && protection is not null
+            && FuseClasses.Get(main.Fuse.Class) is { LimitsCurrent: true } limiting
+                ? new Backing($"the {Say.Rating(rating)} main fuse", limiting, rating)
                 : null;
         var greatest = protection?.GreatestChargingV ?? voltage.GreatestV;
         var atBus = new CircuitOrigin(
@@ -95,7 +100,9 @@ public static class CircuitStage
             var up = plan.Upstream is { } id && at.TryGetValue(id, out var n) ? n : (int?)null;
             var origin = up is { } u ? Beyond(results[u], u, plan, voltage, greatest, breaks) : atBus;
             at[plan.Id] = results.Count;
-            results.Add(new CircuitWork(scene, voltage, currents, protection, plan, origin, results.Count).Work());
+            results.Add(
+                new CircuitWork(scene, voltage, currents, protection, w.Loads.Value, w.Inverter.Value, plan, origin, results.Count).Work()
+            );
         }
         return new(results, null);
     }
@@ -127,15 +134,18 @@ public static class CircuitStage
                 ? ohm + ShortCircuit.PathOhm(run.Cable.Size!, run.Laid.LengthM, run.Cable.Conductors)
                 : null;
         var own =
-            run.Fuse.RatingA is { } rating && FuseClasses.Get(run.Fuse.Class).LimitsCurrent
-                ? new Backing($"the {Say.Rating(rating)} fuse of the {up.Name}", up.Fuse.InterruptA)
+            run.Fuse.RatingA is { } rating && FuseClasses.Get(run.Fuse.Class) is { LimitsCurrent: true } limiting
+                ? new Backing($"the {Say.Rating(rating)} fuse of the {up.Name}", limiting, rating)
                 : main;
         return new(up.NominalV, v, pointer, path, greatest, own) { Up = up, UpIndex = index };
     }
 }
 
-/// <summary>What stands upstream and breaks the greatest short of a place.</summary>
-internal sealed record Backing(string Name, double InterruptA);
+/// <summary>A current-limiting fuse that stands upstream.</summary>
+internal sealed record Backing(string Name, FuseClass Fuse, double RatingA)
+{
+    public double InterruptA => Fuse.InterruptA;
+}
 
 /// <summary>
 /// Where a run begins: its volts with their pointer, the cable from the post and back [Ω], the greatest volts, and what breaks a short

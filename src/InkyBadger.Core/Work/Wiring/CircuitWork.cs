@@ -1,4 +1,5 @@
 using InkyBadger.Core.Design;
+using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Wiring;
 using InkyBadger.Core.Working;
@@ -13,6 +14,8 @@ internal sealed class CircuitWork(
     VoltageResult voltage,
     CurrentsResult currents,
     ProtectionResult? protection,
+    LoadsResult? loads,
+    InverterResult? inverter,
     CircuitPlan plan,
     CircuitOrigin origin,
     int index
@@ -35,29 +38,9 @@ internal sealed class CircuitWork(
     {
         var amps = Amps();
         var shortA = ShortA();
-        var fuse = AtVolts(run.Fuse.Class is { } id && FuseClasses.Has(id) ? FuseClasses.Get(id) : Advised(amps, shortA));
-        var charge = plan.Kind is CircuitKind.Charge;
-        var spec = new RunSpec(
-            at + "/run",
-            run,
-            fuse,
-            amps,
-            origin.NominalV,
-            origin.LowV,
-            plan.AssumedLengthM,
-            run.DropLimit ?? scene.Rules.Number("drop-limit-main"),
-            Bolted,
-            (run.Fuse.Absent ? 0 : 1) + (HasSwitch ? 1 : 0)
-        )
-        {
-            Name = plan.Name,
-            Ends = $"{plan.From} to {plan.To}",
-            LowPointer = charge ? null : origin.LowPointer,
-            NominalPointer = origin.Behind ? null : "/voltage/nominalV",
-            HasEnd = !charge,
-            WriteDesign = tape => WriteDesign(tape, amps),
-        };
-        var result = RunWork.Work(scene, spec);
+        RunSpec Spec(FuseClass fuse) => SpecOf(fuse, amps);
+        var fuse = AtVolts(run.Fuse.Class is { } id && FuseClasses.Has(id) ? FuseClasses.Get(id) : Advised(Spec, shortA));
+        var result = scene.Tape is null && tried is { } same && same.Of == fuse ? same.Result : RunWork.Work(scene, Spec(fuse));
         var judged = Judge(result, fuse, shortA);
         if (scene.Tape is { } tape)
             WriteFuse(tape, result, judged, fuse);
@@ -79,6 +62,56 @@ internal sealed class CircuitWork(
             Pole(result, [])
         );
     }
+
+    private RunSpec SpecOf(FuseClass fuse, double amps)
+    {
+        var charge = plan.Kind is CircuitKind.Charge;
+        var limit = run.DropLimit ?? scene.Rules.Number("drop-limit-main");
+        return new(
+            at + "/run",
+            run,
+            fuse,
+            amps,
+            origin.NominalV,
+            origin.LowV,
+            plan.AssumedLengthM,
+            limit,
+            Bolted,
+            (run.Fuse.Absent ? 0 : 1) + (HasSwitch ? 1 : 0)
+        )
+        {
+            DropAim = DropAim(limit),
+            LeastMm2 = leastMm2,
+            Starts = StartA(amps) is { } start ? [new(plan.Name, start, plan.StartSeconds)] : [],
+            Name = plan.Name,
+            Ends = $"{plan.From} to {plan.To}",
+            LowPointer = charge ? null : origin.LowPointer,
+            NominalPointer = origin.Behind ? null : "/voltage/nominalV",
+            HasEnd = !charge,
+            WriteDesign = tape => WriteDesign(tape, amps),
+        };
+    }
+
+    private double? StartA(double amps) => plan.StartExtraW > 0 ? amps + plan.StartExtraW / AmpsV : plan.StartA;
+
+    /// <summary>
+    /// All legs together keep the drop to a device, and leave it the volts it works at: a panel takes half of what the way to it has left
+    /// over, a branch the rest. A load that bears more drop says so itself.
+    /// </summary>
+    private double? DropAim(double limit)
+    {
+        if (run.DropLimit is not null || plan.Kind is not (CircuitKind.Panel or CircuitKind.ConverterOut or CircuitKind.Branch))
+            return null;
+        var full = origin.Behind ? origin.NominalV : voltage.LowV;
+        var all = scene.Rules.Number("drop-limit-device") * origin.NominalV;
+        if (plan.NeedsV is { } needs && needs < full)
+            all = Math.Min(all, full - needs);
+        var left = (all - Math.Max(0, full - origin.LowV)) / origin.NominalV;
+        return Math.Clamp(plan.Kind == CircuitKind.Branch ? left : left / 2, Math.Min(LeastDrop, limit), limit);
+    }
+
+    /// <summary>Copper is not chosen for less than this drop [fraction].</summary>
+    private const double LeastDrop = 0.005;
 
     /// <summary>
     /// The positive pole: its joints lie at its ends, its fuse near its beginning. A charge run begins at its source; its fuse sits at the
@@ -102,10 +135,10 @@ internal sealed class CircuitWork(
     /// <summary>How far from its beginning a switch sits that nobody has placed [m].</summary>
     private const double UsualSwitchM = 0.5;
 
-    private static List<LoopPoint> Pole(RunResult r, IReadOnlyList<(LoopPart Part, double AtM)> parts)
+    private List<LoopPoint> Pole(RunResult r, IReadOnlyList<(LoopPart Part, double AtM)> parts)
     {
-        double joint = Cable.Joints(1, 0),
-            device = Cable.Joints(0, 1),
+        double joint = Cable.Joints(scene.Rules, 1, 0),
+            device = Cable.Joints(scene.Rules, 0, 1),
             perM = (r.Cable.OneWayOhm ?? 0) / r.Laid.LengthM,
             ohm = 0,
             at = 0;
@@ -134,34 +167,83 @@ internal sealed class CircuitWork(
 
     /// <summary>
     /// The class that is advised of a kind of run; where it cannot be had so large, so high, or cannot break a short that nothing upstream
-    /// breaks either, the first of the table that fits.
+    /// makes harmless either, the first of the table that fits.
     /// </summary>
-    private FuseClass Advised(double amps, double? shortA)
+    private FuseClass Advised(Func<FuseClass, RunSpec> spec, double? shortA)
     {
-        var wanted = Fuse.Margin * amps;
+        var wanted = Fuse.Margin * Amps();
+        var branch = FuseClasses.Get(origin.GreatestV <= MostBladeV ? Blade : Breaker);
         var preferred = plan.Kind switch
         {
             CircuitKind.Inverter or CircuitKind.FurtherInverter => RunStage.AdvisedClass,
             CircuitKind.Charge or CircuitKind.Join => origin.GreatestV <= MostBladeV ? BoltIn : BoltInHigh,
+            // What breaks a short for all its branches, and lets little through to them.
+            CircuitKind.Panel when shortA is { } fault && !Tolerant.AtLeast(branch.InterruptA, fault) => RunStage.AdvisedClass,
             _ => FuseClasses.Get(Blade).Next(wanted) is <= MostBladeA && origin.GreatestV <= MostBladeV ? Blade : Breaker,
         };
         var first = FuseClasses.Get(preferred);
-        if (Fits(first, wanted, shortA))
+        if (Fits(first, wanted, shortA, spec))
             return first;
+        // A little more copper is what one would lay before a dear fuse for a small load.
+        if (run.Size is null && tooThin is { } enough && enough <= MostForShortMm2)
+        {
+            (leastMm2, tried) = (enough, null);
+            return first;
+        }
         foreach (var other in FuseClasses.All)
-            if (Fits(other, wanted, shortA))
+            if (Fits(other, wanted, shortA, spec))
                 return other;
         return first;
     }
 
-    private bool Fits(FuseClass fuse, double wanted, double? shortA) =>
-        fuse.Next(wanted) is not null
-        && Tolerant.AtLeast(fuse.MaxDcV, origin.GreatestV)
-        && (
-            shortA is not { } fault
-            || Tolerant.AtLeast(fuse.InterruptA, fault)
-            || origin.Backing is { } b && Tolerant.AtLeast(b.InterruptA, fault)
-        );
+    /// <summary>The class that was tried last, and the run it would have.</summary>
+    private (FuseClass Of, RunResult Result)? tried;
+
+    /// <summary>Copper that would stand what the fuse upstream lets through [mm²]; null: it is not that which is wrong.</summary>
+    private double? tooThin;
+    private double leastMm2;
+
+    /// <summary>Up to here it is laid for that alone [mm²].</summary>
+    private const double MostForShortMm2 = 6;
+
+    private bool Fits(FuseClass fuse, double wanted, double? shortA, Func<FuseClass, RunSpec> spec)
+    {
+        if (fuse.Next(wanted) is null || !Tolerant.AtLeast(fuse.MaxDcV, origin.GreatestV))
+            return false;
+        if (shortA is not { } fault || Tolerant.AtLeast(fuse.InterruptA, fault))
+            return true;
+        if (origin.Backing is not { } backing || !Tolerant.AtLeast(backing.InterruptA, fault))
+            return false;
+        // What is let through must not melt the cable that this fuse would have.
+        var trial = RunWork.Work(scene with { Tape = null }, spec(fuse));
+        tried = (fuse, trial);
+        if (StandsA2s(trial) is not { } stands)
+            return true;
+        var through = LetThrough(backing, fault);
+        if (Tolerant.AtLeast(stands, through))
+            return true;
+        tooThin = trial.Cable.Conductors * trial.Cable.AreaMm2!.Value * Math.Sqrt(through / stands);
+        return false;
+    }
+
+    private static double LetThrough(Backing backing, double fault) => Fuse.LetThroughA2s(backing.Fuse, backing.RatingA, fault);
+
+    /// <summary>(k · A)² of the run's cable [A²s]; null where no size stands.</summary>
+    private static double? StandsA2s(RunResult r) =>
+        r.Cable.AreaMm2 is { } area
+            ? Cable.ShortTime(area, r.Cable.Conductors, (int)CablePractices.Get(r.Laid.Practice).InsulationC, r.Laid.Insulation, 1).Seconds
+            : null;
+
+    /// <summary>
+    /// Metres from the fuse within which a short is more than the fuse breaks: there the fuse upstream alone opens.
+    /// </summary>
+    private double? WithinM(RunResult r, FuseClass fuse)
+    {
+        if (protection is not { } p || origin.PathOhm is not { } path || r.Cable.Size is not { } size)
+            return null;
+        var more = p.Short.OpenV / fuse.InterruptA - p.Short.BankOhm - path;
+        return Math.Min(r.Laid.LengthM, more / ShortCircuit.PathOhm(size, 1, r.Cable.Conductors));
+    }
 
     private FuseClass AtVolts(FuseClass fuse) => FuseClasses.AtVolts(fuse, origin.GreatestV);
 
@@ -173,16 +255,20 @@ internal sealed class CircuitWork(
                 fuse,
                 r.Fuse.RatingA,
                 r.DesignA,
-                r.Carries.AmpacityA ?? 0,
+                r.Carries.FuseLimitA ?? 0,
                 origin.GreatestV,
                 shortA ?? 0,
                 RunStage.NextSizeUp(scene)
             );
-        var relies =
-            fails.Contains(FuseFailure.Interrupt) && origin.Backing is { } b && Tolerant.AtLeast(b.InterruptA, shortA!.Value)
-                ? b.Name
+        var backing = shortA is { } fed && origin.Backing is { } b && Tolerant.AtLeast(b.InterruptA, fed) ? b : null;
+        var relies = fails.Contains(FuseFailure.Interrupt) ? backing?.Name : null;
+        var letThrough = backing is null ? (double?)null : LetThrough(backing, shortA!.Value);
+        var withstands = StandsA2s(r);
+        var within =
+            relies is not null && letThrough is { } through && withstands is { } stood && !Tolerant.AtLeast(stood, through)
+                ? WithinM(r, fuse)
                 : null;
-        double? startA = plan.StartExtraW > 0 ? r.DesignA + plan.StartExtraW / AmpsV : null;
+        var startA = StartA(r.DesignA);
         var opening =
             startA is { } start && r.Fuse.RatingA is { } rating ? Fuse.OpeningTime(fuse, rating, start) : (OpeningTimeResult?)null;
         ShortTimeResult? stands =
@@ -194,9 +280,9 @@ internal sealed class CircuitWork(
             origin.GreatestV,
             fuse.MaxDcV,
             fuse.InterruptA,
-            !run.Fuse.Absent && fails.All(f => f == FuseFailure.Interrupt && relies is not null),
+            !run.Fuse.Absent && fails.All(f => f == FuseFailure.Interrupt && relies is not null && within is null),
             fails,
-            new(relies, origin.Backing?.InterruptA),
+            new(relies, origin.Backing?.InterruptA, letThrough, letThrough is null ? null : withstands, within),
             new(startA, startA is null ? null : plan.StartSeconds, opening?.Opens ?? false, opening?.Seconds),
             new(stands?.Seconds, stands?.Valid)
         );
@@ -339,7 +425,52 @@ internal sealed class CircuitWork(
             ],
             "A typical value of the class; the maker’s own figure rules."
         );
-        if (f.Surge.Amps is { } startA)
+        if (f.Upstream is { LetThroughA2s: { } through, WithstandsA2s: { } stood } && origin.Backing is { } backing)
+        {
+            tape.Write(
+                p + "/upstream/letThroughA2s",
+                $"what the fuse upstream lets through to {plan.Name}",
+                through,
+                "A2s",
+                "7.4",
+                null,
+                [
+                    T.Worked("s", f.Short.Amps, "A", "a short here", p + "/short/amps"),
+                    T.Assumed("r", backing.RatingA, "rating", backing.Name),
+                    T.Assumed("m", Fuse.Spread, "", "times its typical time"),
+                ],
+                "Current squared times three times the typical time to open at it; beyond the last point of the curve that stays what it "
+                    + "is there."
+            );
+            tape.Write(
+                p + "/upstream/withstandsA2s",
+                $"what the cable of {plan.Name} stands",
+                stood,
+                "A2s",
+                "7.4",
+                "({k} × {A} × {m}) × ({k} × {A} × {m})",
+                [KOf(r), T.Worked("A", r.Cable.AreaMm2, "mm2", "copper", at + "/run/cable/areaMm2"), Side(r)]
+            );
+        }
+        if (f.Surge.Amps is { } drawn && plan.StartExtraW <= 0)
+            tape.Write(
+                p + "/surge/amps",
+                $"amperes at the start, {plan.Name}",
+                drawn,
+                "A",
+                "7.4",
+                "({P} ÷ {η} + {i}) ÷ {V}",
+                [
+                    T.Worked("P", loads!.SurgeDemandW, "W", "worst instant", "/loads/surgeDemandW"),
+                    EnergyStage.Efficiency(inverter!),
+                    EnergyStage.Idle(inverter!) with
+                    {
+                        Key = "i",
+                    },
+                    T.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV"),
+                ]
+            );
+        else if (f.Surge.Amps is { } startA)
         {
             var extra = T.You(
                 "x",
@@ -387,24 +518,21 @@ internal sealed class CircuitWork(
                 "7.4",
                 "({k} × {A} × {m} ÷ {I}) × ({k} × {A} × {m} ÷ {I})",
                 [
-                    T.Assumed(
-                        "k",
-                        Cable
-                            .ShortTime(
-                                r.Cable.AreaMm2!.Value,
-                                1,
-                                (int)CablePractices.Get(r.Laid.Practice).InsulationC,
-                                r.Laid.Insulation,
-                                1
-                            )
-                            .K,
-                        "",
-                        $"{r.Laid.Insulation.ToString().ToLowerInvariant()} insulation"
-                    ),
+                    KOf(r),
                     T.Worked("A", r.Cable.AreaMm2, "mm2", "copper", at + "/run/cable/areaMm2"),
-                    T.You("m", r.Cable.Conductors, "", "in parallel", "/runs"),
+                    Side(r),
                     T.Worked("I", f.Short.Amps, "A", "short circuit", p + "/short/amps"),
                 ]
             );
     }
+
+    private static Term Side(RunResult r) => T.You("m", r.Cable.Conductors, "", "in parallel", "/runs");
+
+    private static Term KOf(RunResult r) =>
+        T.Assumed(
+            "k",
+            Cable.ShortTime(r.Cable.AreaMm2!.Value, 1, (int)CablePractices.Get(r.Laid.Practice).InsulationC, r.Laid.Insulation, 1).K,
+            "",
+            $"{r.Laid.Insulation.ToString().ToLowerInvariant()} insulation"
+        );
 }

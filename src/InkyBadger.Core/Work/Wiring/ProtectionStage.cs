@@ -17,7 +17,7 @@ public static class ProtectionStage
         var setting = VoltageStage.ChargerSettingV(scene, bank.Layout.Cells * chemistry.CellTopV);
         var greatest = Fuse.GreatestChargingV(chemistry, bank.Layout.Cells, false, setting ?? bank.Layout.Cells * chemistry.CellTopV);
         var nextSizeUp = RunStage.NextSizeUp(scene);
-        var ampacity = run.Carries.AmpacityA ?? 0;
+        var ampacity = run.Carries.FuseLimitA ?? 0;
         var fuse = FuseClasses.AtVolts(FuseClasses.Get(run.Fuse.Class), greatest);
         var fails = Fuse.Judge(fuse, run.Fuse.RatingA, run.DesignA, ampacity, greatest, fault.ShortCircuitA, nextSizeUp);
         var classes = ClassesAt(run.DesignA, ampacity, greatest, fault.ShortCircuitA, nextSizeUp);

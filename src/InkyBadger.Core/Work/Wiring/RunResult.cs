@@ -84,13 +84,17 @@ public sealed record CableOption(string Size, int Conductors, double AmpacityA, 
 /// <param name="WorstConductorShare">Share of the shortest of unequal conductors (a fraction).</param>
 /// <param name="AmpacityA">All together [A].</param>
 /// <param name="ConductorC">Temperature of the copper at the design current [°C].</param>
+/// <param name="FuseLimitA">The largest fuse that protects it [A]: what it carries, or what its terminals bear where that is less.</param>
+/// <param name="As">The size of the practice whose amperes stand in for one it does not list.</param>
 public sealed record RunCarries(
     double? TableA,
     double? AmbientFactor,
     double? BundleFactor,
     double? WorstConductorShare,
     double? AmpacityA,
-    double? ConductorC
+    double? ConductorC,
+    double? FuseLimitA,
+    string? As
 );
 
 /// <summary>Joints of a run's loop: bolted ones with the shunt, fuse and switch, and all together [Ω].</summary>

@@ -9,7 +9,6 @@ public static class RunStage
 {
     /// <summary>Length of a run nobody has measured yet [m].</summary>
     public const double AssumedLengthM = 2;
-    public const double HotC = 50;
     public const string AdvisedClass = "class-t";
 
     /// <summary>
@@ -32,30 +31,32 @@ public static class RunStage
     private static string PracticeRule(BankScene scene) =>
         scene.Design.Display.Units == UnitSystem.Imperial ? "cable-practice-awg" : "cable-practice-metric";
 
-    public static double AmbientC(BankScene scene, Run run, CablePractice practice)
-    {
-        if (run.AmbientC is { } own)
-            return own;
-        var usual = Math.Max(scene.Rules.Number("ambient"), scene.Design.Place.AmbientC ?? double.MinValue);
-        var ambient = run.Place == RunPlace.Hot || run.Place is null && scene.Design.Place.Hot ? Math.Max(HotC, usual) : usual;
-        return Math.Max(ambient, practice.ReferenceC);
-    }
+    /// <summary>The place's, a hot stretch's, or the run's own [°C].</summary>
+    public static double AmbientC(BankScene scene, Run run) =>
+        run.AmbientC
+        ?? run.Place switch
+        {
+            RunPlace.Hot => Math.Max(BankScene.HotC, scene.AmbientC),
+            RunPlace.Cool => Math.Min(scene.Rules.Number("ambient"), scene.AmbientC),
+            _ => scene.AmbientC,
+        };
 
     /// <summary>The house rule next-size-up: the fuse may be above the cable's ampacity.</summary>
     public static bool NextSizeUp(BankScene scene) => scene.Rules.Word("fuse-protects-cable") == "next-size-up";
 
-    public static Step<RunResult> Work(BankWork w) => RunWork.Work(w.Scene, Spec(w.Scene, w.Voltage.Need(), w.Currents.Need()));
+    public static Step<RunResult> Work(BankWork w) => RunWork.Work(w.Scene, Spec(w));
 
     /// <summary>The main run as it is to be sized: to the bus, and on to the inverter unless that has a run of its own.</summary>
-    internal static RunSpec Spec(BankScene scene, VoltageResult voltage, CurrentsResult currents)
+    internal static RunSpec Spec(BankWork w)
     {
+        var (scene, voltage, currents) = (w.Scene, w.Voltage.Need(), w.Currents.Need());
         var run = scene.MainRun;
         // What charges the bank flows in the same run, the other way.
         double loads = currents.BankWorstA,
             charging = currents.ChargingA;
         var byCharging = charging >= loads;
         var fuse = FuseClasses.Get(run.Fuse.Class is { } id && FuseClasses.Has(id) ? id : AdvisedClass);
-        var toInverter = scene.Inverter is not null && !scene.HasInverterRun;
+        var toInverter = w.Inverter.Value is not null && !scene.HasInverterRun;
         return new(
             "/mainRun",
             run,
@@ -69,9 +70,35 @@ public static class RunStage
             (run.Fuse.Absent ? 0 : 1) + (run.Switch is { Absent: true } ? 0 : 1)
         )
         {
+            Starts = StartsOf(w),
             Ends = toInverter ? "post to inverter" : "post to bus",
             WriteDesign = tape => WriteDesign(tape, currents, byCharging),
         };
+    }
+
+    /// <summary>
+    /// What the main run carries when something starts: the worst instant on AC, and each start on DC on top of all that runs.
+    /// </summary>
+    internal static List<RunStart> StartsOf(BankWork w)
+    {
+        var starts = new List<RunStart>(2);
+        if (w.Loads.Value is not { } loads || w.Currents.Value is not { } currents)
+            return starts;
+        if (w.Flows.Need().Inverter.SurgeA > 0 && loads.Worst.StartSeconds > 0)
+            starts.Add(new(loads.Worst.Starting ?? "the worst instant", currents.SurgeWorstA, loads.Worst.StartSeconds));
+        foreach (var load in w.Resolved.Value ?? [])
+            if (load.Daily is { Kind: not LoadKind.Ac, EverOn: true, StartExtraW: > 0 and var extra } daily)
+                starts.Add(
+                    new(
+                        load.Name,
+                        currents.LoadWorstA
+                            + extra
+                                / (daily.Kind == LoadKind.Converter ? LoadsStage.AssumedConverterEfficiency : 1)
+                                / w.Voltage.Need().LowV,
+                        load.StartSeconds
+                    )
+                );
+        return starts;
     }
 
     private static void WriteDesign(Tape tape, CurrentsResult currents, bool byCharging)

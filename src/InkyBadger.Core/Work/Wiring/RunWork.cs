@@ -28,6 +28,15 @@ internal sealed record RunSpec(
     /// <summary>What stands before its low volts, and after its drop.</summary>
     public string Ends { get; init; } = "post to inverter";
 
+    /// <summary>The drop that a size is chosen by, where less than its limit is left to it (a fraction); null: the limit.</summary>
+    public double? DropAim { get; init; }
+
+    /// <summary>Least copper, where a short that is let through asks for more than the house rule [mm²].</summary>
+    public double LeastMm2 { get; init; }
+
+    /// <summary>What flows when loads start, one after the other: the advised fuse holds each.</summary>
+    public IReadOnlyList<RunStart> Starts { get; init; } = [];
+
     /// <summary>How the design current came about.</summary>
     public Action<Tape>? WriteDesign { get; init; }
 
@@ -39,6 +48,9 @@ internal sealed record RunSpec(
     public bool HasEnd { get; init; } = true;
 }
 
+/// <summary>What flows in a run when something starts [A], for how long [s], and what it is.</summary>
+internal readonly record struct RunStart(string What, double Amps, double Seconds);
+
 /// <summary>Any run: fuse rating, the smallest cable that fits or the pinned one, its drop and heat (method, 6 and 7.1).</summary>
 internal static class RunWork
 {
@@ -49,13 +61,41 @@ internal static class RunWork
         {
             FuseRatingA = ratingA,
             NextSizeUp = RunStage.NextSizeUp(scene),
-            AmbientC = RunStage.AmbientC(scene, spec.Run, practice),
+            AmbientC = RunStage.AmbientC(scene, spec.Run),
             AllowAboveOne = scene.Rules.Word("ambient-above-one") == "yes",
             BundledConductors = spec.Run.Bundled ?? 1,
-            DropLimitFraction = spec.DropLimit,
+            DropLimitFraction = spec.DropAim ?? spec.DropLimit,
             BoltedJoints = spec.BoltedJoints,
             FuseJoints = spec.FuseJoints,
+            BoltedJointMilliohm = scene.Rules.BoltedMilliohm,
+            FuseJointMilliohm = scene.Rules.FusedMilliohm,
+            AtTerminals = true,
+            LeastMm2 = Math.Max(spec.LeastMm2, scene.Rules.Number("least-size")),
+            LeastBad = true,
         };
+    }
+
+    /// <summary>
+    /// The smallest rating made at or above the least; a larger one where that would open, by a third of its typical time, while a load
+    /// starts. Where none holds, the smallest.
+    /// </summary>
+    public static double? Advised(FuseClass fuse, double wantedA, IReadOnlyList<RunStart> starts)
+    {
+        var next = fuse.Next(wantedA);
+        if (next is null)
+            return next;
+        foreach (var rating in fuse.RatingsA)
+            if (rating >= next && HoldsAll(fuse, rating, starts))
+                return rating;
+        return next;
+    }
+
+    internal static bool HoldsAll(FuseClass fuse, double ratingA, IReadOnlyList<RunStart> starts)
+    {
+        for (var i = 0; i < starts.Count; i++)
+            if (starts[i] is { Amps: > 0, Seconds: > 0 } s && !Fuse.Holds(fuse, ratingA, s.Amps, s.Seconds))
+                return false;
+        return true;
     }
 
     public static RunResult Work(BankScene scene, RunSpec spec)
@@ -72,15 +112,15 @@ internal static class RunWork
             "7.1",
             f.Assumed("m", Fuse.Margin, "", "margin against nuisance") * design
         );
-        var advisedRating = spec.Fuse.Next(wantedA);
+        var advisedRating = Advised(spec.Fuse, wantedA, spec.Starts);
         var ratingA = run.Fuse.Absent ? null : run.Fuse.RatingA ?? advisedRating;
         var input = SelectInput(scene, spec, ratingA);
         var selected = CableSelect.Work(input);
         var advised = selected.Choice is { } c ? new CableOption(c.Row.Size, c.Conductors, c.AmpacityA, c.DropFraction) : null;
-        // A pinned size that the practice does not list cannot be judged; the finding of that place says so.
+        // A pinned size thinner than any of the practice cannot be judged; the finding of that place says so.
         var trial = run.Size is { } size
-            ? input.Practice.Has(size)
-                ? CableSelect.Try(input, input.Practice.Get(size), run.Parallel ?? 1)
+            ? input.Practice.Find(size) is { } row
+                ? CableSelect.Try(input, row, run.Parallel ?? 1)
                 : null
             : selected.Choice;
         var shared = trial is null ? null : Uneven(run, trial.Conductors);
@@ -111,15 +151,17 @@ internal static class RunWork
             ampacity?.BundleFactor,
             shared?.WorstShare,
             ampacity?.AmpacityA * (shared?.Factor ?? 1),
-            trial?.ConductorC
+            trial?.ConductorC,
+            trial?.FuseLimitA * (shared?.Factor ?? 1),
+            trial?.Row.As
         );
         if (scene.Tape is { } asked)
             RunWorking.Write(asked, spec, fuse, laid, carries, input, trial, shared);
-        var (oneWayOhm, joints, drop) = Lost(f, spec, laid, trial, shared is not null);
+        var (oneWayOhm, joints, drop) = Lost(f, scene.Rules, spec, laid, trial, shared is not null);
         var result = new RunResult(
             run.Id,
             spec.DesignA,
-            input.DropLimitFraction,
+            spec.DropLimit,
             laid,
             fuse,
             new(
@@ -144,6 +186,7 @@ internal static class RunWork
     /// <summary>Resistance of the cable one way and of the joints, and what is lost over the loop (method, 6.1 and 6.2).</summary>
     private static (double? OneWayOhm, RunJoints Joints, RunDrop Drop) Lost(
         Formulas f,
+        DesignRules rules,
         RunSpec spec,
         RunLaid laid,
         CableTrial? trial,
@@ -154,7 +197,7 @@ internal static class RunWork
         if (trial is null)
             return (
                 null,
-                new(spec.BoltedJoints, spec.FuseJoints, Cable.Joints(spec.BoltedJoints, spec.FuseJoints)),
+                new(spec.BoltedJoints, spec.FuseJoints, Cable.Joints(rules, spec.BoltedJoints, spec.FuseJoints)),
                 new(null, null, null, null, null)
             );
         var oneWay = f.Figure(
@@ -181,9 +224,10 @@ internal static class RunWork
             Cable.Joints(
                 f.Assumed("n", spec.BoltedJoints, "", "bolted connections, shunt"),
                 f.Assumed("k", spec.FuseJoints, "", "fuse and switch"),
-                f.Assumed("b", Cable.BoltedMilliohm, "mΩ", "each, typical"),
-                f.Assumed("f", Cable.FusedMilliohm, "mΩ", "each, typical")
-            )
+                f.Rule("b", rules.BoltedMilliohm, "mΩ", "each", "joint-bolted"),
+                f.Rule("f", rules.FusedMilliohm, "mΩ", "each", "joint-fused")
+            ),
+            houseRule: "joint-bolted"
         );
         var design = f.Worked("I", spec.DesignA, "A", "design current", $"{at}/designA");
         var drop = f.Figure("d", $"{at}/drop/v", $"drop over the loop, {spec.Name}", "V", "6.2", Cable.LoopDropV(design, oneWay, joints));

@@ -124,6 +124,7 @@ internal static class RunWorking
         {
             CableLimit.Drop => "the drop",
             CableLimit.Fuse => "the fuse",
+            CableLimit.Least => "the least that is laid",
             _ => "the current",
         };
 }

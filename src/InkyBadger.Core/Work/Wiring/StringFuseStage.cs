@@ -46,9 +46,6 @@ public static class StringFuseStage
         if (bank.Layout.Parallel == 1)
             return new Gap(Station.Cables, "/parallel", "one string alone needs no fuse of its own");
         var run = scene.Bank.Runs.FirstOrDefault(r => r.Id == Run.StringsId);
-        var rule = RuleOf(scene.Rules.Word("fuse-each-string"));
-        var asked = rule == StringFuseRule.Always || rule == StringFuseRule.ThreeOrMore && bank.Layout.Parallel >= 3;
-        var fitted = run is null ? asked : !run.Fuse.Absent;
         var fuse = FuseClasses.AtVolts(
             FuseClasses.Get(run?.Fuse.Class is { } id && FuseClasses.Has(id) ? id : RunStage.AdvisedClass),
             protection.GreatestChargingV
@@ -64,12 +61,22 @@ public static class StringFuseStage
         var cellV = Chemistries.Get(bank.Unit.Chemistry).CellOpenV;
         // Alike in every string: the rating of the one that carries most.
         var own = StringFuses
-            .Work(wired, strings, fuse, StringFuseRule.Always, bank.Layout.Cells, cellV, protection.GreatestChargingV, load)
+            .Work(wired, strings, fuse, StringFuseRule.Always, bank.Layout.Cells, cellV, protection.GreatestChargingV, load ?? main.DesignA)
             .Strings!;
+        var asked = Asked(scene, bank.Layout.Parallel, bank.Unit, own.Max(f => f.ShortCircuitA));
+        var fitted = run is null ? asked : !run.Fuse.Absent;
         var advised = own.Any(f => f.RatingA is null) ? null : own.Max(f => f.RatingA);
+        // Where the usual margin would be above a BMS's peak: what it lets through for good, and no more than its peak.
+        var closer =
+            advised is { } usual && pack.Strings.Min(s => s.PeakA) is { } peak && Tolerant.Exceeds(usual, peak)
+                ? Closer(fuse, own.Max(f => f.GreatestA), peak)
+                : null;
+        advised = closer ?? advised;
         var judged = (run?.Fuse.RatingA ?? advised) is { } rating
             ? StringFuses.Rated(own, strings, fuse, rating, protection.GreatestChargingV)
             : own;
+        if (closer is { } close && (run?.Fuse.RatingA ?? close) == close)
+            judged = [.. judged.Select(f => f with { Fails = [.. f.Fails.Where(x => x != StringFuseFailure.Rating)] })];
         var result = new StringFusesPlan(
             asked,
             fitted,
@@ -91,6 +98,25 @@ public static class StringFuseStage
         return result;
     }
 
+    /// <summary>Whether the house rules ask for a fuse in each of so many strings of this unit.</summary>
+    /// <param name="faultA">
+    /// What the other strings push into a short in one [A]; a breaker in the unit must break it. Null: not known yet.
+    /// </param>
+    internal static bool Asked(BankScene scene, int parallel, UnitItem unit, double? faultA = null)
+    {
+        var rule = RuleOf(scene.Rules.Word("fuse-each-string"));
+        if (rule == StringFuseRule.None || parallel < (rule == StringFuseRule.Always ? 2 : 3))
+            return false;
+        if (unit.BreakerA is null)
+            return true;
+        return scene.Rules.Word("string-fuse-breaker") switch
+        {
+            "none" => false,
+            "none-if-known" => unit.BreakerInterruptA is not { } breaks || faultA is { } fault && !Tolerant.AtLeast(breaks, fault),
+            _ => true,
+        };
+    }
+
     private static StringFuseRule RuleOf(string word) =>
         word switch
         {
@@ -99,9 +125,15 @@ public static class StringFuseStage
             _ => StringFuseRule.ThreeOrMore,
         };
 
+    /// <summary>The largest rating made between what a string carries for good and its BMS's peak; null: there is none.</summary>
+    private static double? Closer(FuseClass fuse, double greatestA, double peakA) =>
+        fuse.RatingsA.LastOrDefault(r => Tolerant.AtLeast(r, greatestA) && Tolerant.AtLeast(peakA, r)) is > 0 and var rating
+            ? rating
+            : null;
+
     /// <summary>However much its units would allow, a string never carries more than the whole bank is asked for.</summary>
     private static FusedString Of(PackString s, double ampacityA, double mostA) =>
-        new(Math.Min(mostA, s.LimitA ?? double.MaxValue), ampacityA, s.PeakA);
+        new(s.LimitA is { } limit ? Math.Min(mostA, limit) : null, ampacityA, s.PeakA);
 
     private static void WriteWorking(Tape tape, StringFusesPlan r, ProtectionResult protection, bool limited)
     {
