@@ -50,10 +50,19 @@ public static class VoltageLadder
 {
     private static readonly int[] Rungs = [12, 24, 48];
 
-    public static IReadOnlyList<LadderRung> Work(DesignDocument design, int bankIndex)
+    /// <param name="design">As it stands.</param>
+    /// <param name="bankIndex">Of its banks.</param>
+    /// <param name="also">Further classes somebody wants to see [V].</param>
+    public static IReadOnlyList<LadderRung> Work(DesignDocument design, int bankIndex, IReadOnlyList<int>? also = null)
     {
         var here = Evaluator.Evaluate(design).Banks[bankIndex].Voltage;
-        return [.. Asked(design.Banks[bankIndex], here).Select(v => Rung(design, bankIndex, v, here))];
+        return
+        [
+            .. Asked(design.Banks[bankIndex], here)
+                .Union((also ?? []).Where(SystemVoltage.Rare.Contains))
+                .Order()
+                .Select(v => Rung(design, bankIndex, v, here)),
+        ];
     }
 
     /// <summary>12, 24 and 48 V, and whatever else the design stands on or a DC load or a unit asks for.</summary>

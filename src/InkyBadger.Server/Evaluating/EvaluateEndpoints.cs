@@ -62,8 +62,8 @@ public static class EvaluateEndpoints
         return Results.Ok(new EvaluateAnswer(evaluation, equations));
     }
 
-    private static Task<IResult> Ladder(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
-        reader.OfBankAsync(request, bank, VoltageLadder.Work, stop);
+    private static Task<IResult> Ladder(HttpRequest request, DesignReader reader, int? bank, int[]? also, CancellationToken stop) =>
+        reader.OfBankAsync(request, bank, (design, index) => VoltageLadder.Work(design, index, also), stop);
 
     private static Task<IResult> Suppose(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
         reader.OfBankAsync(request, bank, (design, index) => WhatIfs.Work(design, index, stop), stop);

@@ -17,6 +17,7 @@ public sealed record ChemistryChoice(string Id, string Label, double CellNominal
 public sealed record ReferenceAnswer(
     IReadOnlyList<UnitItem> Units,
     IReadOnlyList<InverterItem> Inverters,
+    IReadOnlyList<BmsItem> Bms,
     IReadOnlyList<PracticeChoice> Practices,
     IReadOnlyList<ClassChoice> FuseClasses,
     IReadOnlyList<ChemistryChoice> Chemistries,
@@ -39,6 +40,7 @@ public static class ReferenceEndpoints
     private static readonly ReferenceAnswer Answer = new(
         Catalogue.Units,
         Catalogue.Inverters,
+        Catalogue.Bms,
         [
             .. CablePractices.All.Select(p => new PracticeChoice(
                 p.Id,

@@ -142,8 +142,8 @@ export const api = {
   mends: async (design: Design, signal?: AbortSignal) =>
     unwrap(await client.POST('/api/evaluate', { params: {}, body: design as unknown as Body, signal })).evaluation
       .findings,
-  ladder: async (design: Design, bank: number) =>
-    unwrap(await client.POST('/api/ladder', { params: { query: { bank } }, body: design as unknown as Body })),
+  ladder: async (design: Design, bank: number, also: number[] = []) =>
+    unwrap(await client.POST('/api/ladder', { params: { query: { bank, also } }, body: design as unknown as Body })),
   whatIfs: async (design: Design, bank: number, signal?: AbortSignal) =>
     unwrap(
       await client.POST('/api/what-ifs', { params: { query: { bank } }, body: design as unknown as Body, signal }),

@@ -182,9 +182,9 @@ export interface paths {
                 path?: never;
                 cookie?: never;
             };
-            requestBody: {
+            requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["JsonObject"];
+                    "application/json": null | number[];
                 };
             };
             responses: {
@@ -2010,6 +2010,7 @@ export interface components {
             demand: components["schemas"]["BankDemandSource"];
             inverters: components["schemas"]["InverterChoice"][];
             unit: null | components["schemas"]["UnitItem"];
+            bms: null | components["schemas"]["BmsItem"];
             /**
              * Format: int32
              * @description Units in series in a string, 1 to 32.
@@ -2043,7 +2044,10 @@ export interface components {
             survivesAcW: null | number;
             dropOuts: components["schemas"]["DropOut"][];
         };
-        /** @description A conductor of the bank: size, one-way length [m] and resistance with its two lugs [Ω]. */
+        /**
+         * @description A conductor of the bank: size, cross-section of one [mm²], one-way length [m], resistance with its two lugs [Ω], what it carries [A], how
+         *     many lie side by side, and the size of the practice that stands in for one it does not list.
+         */
         BankConductor: {
             size: string;
             /** Format: double */
@@ -2054,6 +2058,12 @@ export interface components {
             ohm: number;
             /** Format: double */
             ampacityA: number;
+            /**
+             * Format: int32
+             * @default 1
+             */
+            conductors: number;
+            as: null | string;
         };
         /**
          * @description What can ask for the most strings; on a tie the first is named.
@@ -2130,6 +2140,11 @@ export interface components {
              * @description With the most running at once [h].
              */
             hoursAtPeak: null | number;
+            /**
+             * Format: double
+             * @description For how long the demand asks it to last [h]; null: through the night.
+             */
+            askedH: null | number;
             /**
              * Format: double
              * @description Greatest current over the ampere-hours [1/h].
@@ -2225,14 +2240,14 @@ export interface components {
             continuousA: null | number;
             /**
              * Format: double
-             * @description All units [kg].
+             * @description All units [kg]; null: not known.
              */
-            massKg: number;
+            massKg: null | number;
             /**
              * Format: double
-             * @description All units, in the design's money.
+             * @description All units, in the design's money; null: not known.
              */
-            price: number;
+            price: null | number;
             /**
              * Format: double
              * @description Resistance of a usual unit [Ω].
@@ -2287,7 +2302,7 @@ export interface components {
         };
         /**
          * @description A next step for the bank and what it would bring, against the design as it stands: usable watt-hours, hours it lasts, AC watts it lets
-         *     through (null: no limit), price, mass, and what is found wrong then. IReadOnlyList&lt;DesignChange&gt; BankStep.Changes takes it.
+         *     through (null: no limit), price and mass (null: not known), and what is found wrong then. IReadOnlyList&lt;DesignChange&gt; BankStep.Changes takes it.
          */
         BankStep: {
             title: string;
@@ -2304,11 +2319,11 @@ export interface components {
             /** Format: double */
             allowsAcW: null | number;
             /** Format: double */
-            price: number;
+            price: null | number;
             /** Format: double */
-            morePrice: number;
+            morePrice: null | number;
             /** Format: double */
-            massKg: number;
+            massKg: null | number;
             /** Format: double */
             worstShare: null | number;
             /** Format: int32 */
@@ -2329,22 +2344,48 @@ export interface components {
             network: null | string;
             protection: null | string;
         };
-        /** @description A line of the bill: what, how many, each and together. */
+        /** @description A line of the bill: what, how many, each and together; null: the price is not known. */
         BillLine: {
             part: components["schemas"]["BillPart"];
             what: string;
             /** Format: double */
             count: number;
             /** Format: double */
-            each: number;
+            each: null | number;
             /** Format: double */
-            price: number;
+            price: null | number;
         };
         /**
          * @description What a line of the bill is for; the bar of a build is divided by it.
          * @enum {unknown}
          */
         BillPart: "units" | "protection" | "balancers" | "links" | "copper" | "fuses" | "switching" | "inverter" | "converter" | "monitor" | "box" | "hours";
+        /** @description The protection of a string of bare lithium cells, a part of its own, copied into the design with its figures. */
+        BmsItem: {
+            key: string;
+            name: string;
+            /**
+             * Format: double
+             * @description What it lets through without end, and for double? BmsItem.PeakSeconds [A]; a peak of null: it states none.
+             */
+            continuousA: number;
+            /** Format: double */
+            peakA: null | number;
+            /** Format: double */
+            peakSeconds: null | number;
+            /**
+             * Format: double
+             * @description The most it lets into the string [A].
+             */
+            chargeA: null | number;
+            /**
+             * Format: double
+             * @description Below this it stops charging [°C]; null: it does not look.
+             */
+            leastChargeC: null | number;
+            /** Format: double */
+            price: null | number;
+        };
         BmsLimits: {
             /** Format: double */
             continuousA: number;
@@ -2377,7 +2418,7 @@ export interface components {
             /** Format: int32 */
             advisedConductors: number;
         };
-        /** @description A build worked out whole: what it is, its bill, what it gives (AC watts null: no inverter), what it takes, and how it ages. double? Build.AskedWh is what the demand wants usable; double Build.EvenTotal counts the units' price for that alone. Wrong builds say why. */
+        /** @description A build worked out whole: what it is, its bill, what it gives (AC watts null: no inverter), what it takes, and how it ages. double? Build.AskedWh is what the demand wants usable; double? Build.EvenTotal counts the units' price for that alone. Wrong builds say why. */
         Build: {
             key: string;
             choice: components["schemas"]["BuildChoice"];
@@ -2385,7 +2426,7 @@ export interface components {
             /** Format: int32 */
             units: number;
             /** Format: double */
-            unitPrice: number;
+            unitPrice: null | number;
             bill: components["schemas"]["BuildBillResult"];
             /** Format: double */
             nominalV: number;
@@ -2396,7 +2437,7 @@ export interface components {
             /** Format: double */
             askedWh: null | number;
             /** Format: double */
-            evenTotal: number;
+            evenTotal: null | number;
             /**
              * Format: double
              * @description How much more it holds than is asked, a fraction; null: nothing is asked, or not more.
@@ -2419,9 +2460,9 @@ export interface components {
             fuseA: null | number;
             inverter: null | string;
             /** Format: double */
-            heaviestKg: number;
+            heaviestKg: null | number;
             /** Format: double */
-            massKg: number;
+            massKg: null | number;
             layout: null | components["schemas"]["BuildLayout"];
             /**
              * Format: double
@@ -2437,7 +2478,7 @@ export interface components {
             /** Format: int32 */
             banksBought: null | number;
             /** Format: double */
-            perUsableKwh: number;
+            perUsableKwh: null | number;
             /** Format: double */
             perDeliveredKwh: null | number;
             /** Format: double */
@@ -2447,11 +2488,15 @@ export interface components {
             toLookAt: number;
             fits: boolean;
         };
-        /** @description Everything a build costs, line by line, with its connections, hours and minutes of upkeep a year. */
+        /**
+         * @description Everything a build costs, line by line, with its connections, hours and minutes of upkeep a year. Unknown: of these
+         *     lines nobody knows the price, and the total is without them.
+         */
         BuildBillResult: {
             lines: components["schemas"]["BillLine"][];
             /** Format: double */
             total: number;
+            unknown: string[];
             /** Format: int32 */
             connections: number;
             /** Format: double */
@@ -2585,7 +2630,7 @@ export interface components {
             valid: null | boolean;
         };
         /** @enum {unknown} */
-        CableLimit: "ampacity" | "fuse" | "drop" | null;
+        CableLimit: "ampacity" | "fuse" | "drop" | "least" | null;
         /** @description A cable tried: size, conductors in parallel, what it carries and drops. */
         CableOption: {
             size: string;
@@ -2752,10 +2797,16 @@ export interface components {
             fits: boolean;
             fails: components["schemas"]["FuseFailure"][];
         };
+        /**
+         * @description A conductor between batteries: length one way [m], size, and how many of it lie side by side, 1 to 3; null: as advised, of a size that
+         *     was chosen one.
+         */
         Conductor: {
             /** Format: double */
             lengthM: null | number;
             size: null | string;
+            /** Format: int32 */
+            parallel: null | number;
         };
         /** @enum {unknown} */
         ConductorKind: "jumper" | "link" | "lead";
@@ -2960,7 +3011,7 @@ export interface components {
             reason: string;
             currentsA: number[];
         };
-        /** @description A day's energy as it leaves the bank, in one season. */
+        /** @description A day's energy as it leaves the bank, in one season; AskedH: over so many hours of it. */
         EnergyDay: {
             season: components["schemas"]["Season"];
             /** Format: double */
@@ -2982,6 +3033,8 @@ export interface components {
             meanCurrentA: number;
             /** Format: double */
             overnightWh: number;
+            /** Format: double */
+            askedH: number;
             rows: components["schemas"]["EnergyRow"][];
         };
         /**
@@ -3009,6 +3062,8 @@ export interface components {
             meanCurrentA: number;
             /** Format: double */
             overnightWh: number;
+            /** Format: double */
+            askedH: number;
             rows: components["schemas"]["EnergyRow"][];
         };
         /** @description What a load takes out of the bank in a day: Wh, Ah at nominal volts, share of all. */
@@ -3255,11 +3310,31 @@ export interface components {
             relies: boolean;
             fails: components["schemas"]["FuseFailure"][];
         };
-        /** @description The fuse upstream that breaks a short this one cannot, in words; and what the one upstream breaks, whether it is needed or not [A]. */
+        /** @description The current-limiting fuse upstream, where there is one that breaks a short here. */
         FuseUpstream: {
+            /** @description In words, where this fuse cannot break the short itself. */
             reliesOn: null | string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What it breaks, whether it is needed or not [A].
+             */
             interruptA: null | number;
+            /**
+             * Format: double
+             * @description What it lets through before it opens, at three times its typical time [A²s].
+             */
+            letThroughA2s: null | number;
+            /**
+             * Format: double
+             * @description What this run's cable stands: (k · A)² [A²s].
+             */
+            withstandsA2s: null | number;
+            /**
+             * Format: double
+             * @description Metres of this run from its fuse within which a short is more than the fuse breaks, while the cable does not stand what is let through;
+             *     null: there are none.
+             */
+            withinM: null | number;
         };
         /** @enum {unknown} */
         Grade: "danger" | "fault" | "caution" | "note";
@@ -3270,17 +3345,21 @@ export interface components {
             /** Format: double */
             usableWh: number;
             /** Format: double */
-            price: number;
+            price: null | number;
             not: null | string;
         };
         HealthAnswer: {
             status: string;
             version: string;
         };
-        /** @description The greatest while the main fuse holds its rating, all strings in or any one out: each link of either rail, and any string [A]. */
+        /**
+         * @description The greatest while the main fuse holds its rating (without one, at full load), all strings in or any one out: each link of either rail,
+         *     each string, and the most of any string [A].
+         */
         HeldAmps: {
             positiveA: number[];
             negativeA: number[];
+            stringsA: number[];
             /** Format: double */
             stringA: number;
         };
@@ -3395,10 +3474,16 @@ export interface components {
              * @description DC volts at which it cuts off.
              */
             cutOffV: null | number;
-            /** Format: double */
-            price: number;
-            /** Format: double */
-            massKg: number;
+            /**
+             * Format: double
+             * @description Money; null: not known.
+             */
+            price: null | number;
+            /**
+             * Format: double
+             * @description Null: not known.
+             */
+            massKg: null | number;
         };
         /** @description The inverter that stands, what is wanted of it and what it gives. */
         InverterResult: {
@@ -3413,6 +3498,13 @@ export interface components {
             advisedName: null | string;
             /**
              * Format: int32
+             * @description How many of the advised one work together.
+             */
+            advisedStack: number;
+            /** @description It is advised below what is wanted, because the next size is far above it. */
+            thin: boolean;
+            /**
+             * Format: int32
              * @description How many work together.
              */
             stack: number;
@@ -3423,7 +3515,7 @@ export interface components {
             efficiency: number;
             /**
              * Format: double
-             * @description What it takes for itself [W].
+             * @description What it takes for itself, all that work together [W].
              */
             idleW: number;
             /** @description Nothing is chosen or fits: efficiency and idling are assumed. */
@@ -3607,7 +3699,8 @@ export interface components {
         };
         /**
          * @description What runs. Peaks, instants and the hours needed are the greatest of either season: inverter, cable and fuse must bear both. The profile
-         *     holds one day after the other. IReadOnlyList&lt;SeasonLoads&gt; LoadsResult.Seasons is empty where every load runs all year.
+         *     holds one day after the other. IReadOnlyList&lt;SeasonLoads&gt; LoadsResult.Seasons is empty where every load runs all year. IReadOnlyList&lt;(double Watts, double Hours, Season Season)&gt; LoadsResult.ByHours: AC loads with hours
+         *     and no times, which count as on at every instant and yet last no longer than their hours [W, h].
          */
         LoadsResult: {
             rows: components["schemas"]["LoadRow"][];
@@ -3658,7 +3751,8 @@ export interface components {
         };
         /**
          * @description What a voltage brings with it beside copper and fuse: controllers, DC loads behind a converter and what that loses, those that take the
-         *     bus as it is, the highest volts a hand may meet, and the price of bank, copper, fuse, converter and inverter together.
+         *     bus as it is, the highest volts a hand may meet, and the price of bank, copper, fuse, converter
+         *     and inverter together (null: of units or inverter it is not known).
          */
         NeedsResult: {
             controllers: components["schemas"]["ControllerPass"][];
@@ -3672,7 +3766,7 @@ export interface components {
             touchV: number;
             touchDanger: boolean;
             /** Format: double */
-            unitsPrice: number;
+            unitsPrice: null | number;
             /** Format: double */
             copperPrice: number;
             /** Format: double */
@@ -3680,9 +3774,9 @@ export interface components {
             /** Format: double */
             converterPrice: number;
             /** Format: double */
-            inverterPrice: number;
+            inverterPrice: null | number;
             /** Format: double */
-            totalPrice: number;
+            totalPrice: null | number;
         };
         /** @description The greatest current with no string over its limit; null where no string sets one. */
         NetworkCeiling: {
@@ -3820,8 +3914,9 @@ export interface components {
         };
         /**
          * @description A conductor of the bank as it stands, at full load: which one (rail; string; after which string or unit), size, length one way [m],
-         *     resistance with its two lugs [Ω], amperes, what it carries at most, volts lost and heat [W]. Own: it differs from the
-         *     rest.
+         *     how many side by side, resistance with its two lugs [Ω], amperes, the most while the main fuse holds [A], what it carries at most [A],
+         *     volts lost and heat [W]. Own: it differs from the rest. As: the size whose amperes stand in for
+         *     one that the practice does not list.
          */
         PlacedAmps: {
             kind: components["schemas"]["ConductorKind"];
@@ -3831,6 +3926,8 @@ export interface components {
             /** Format: int32 */
             after: number;
             size: string;
+            /** Format: int32 */
+            conductors: number;
             /** Format: double */
             lengthM: number;
             /** Format: double */
@@ -3838,12 +3935,15 @@ export interface components {
             /** Format: double */
             amps: number;
             /** Format: double */
+            heldA: number;
+            /** Format: double */
             ampacityA: number;
             /** Format: double */
             dropV: number;
             /** Format: double */
             heatW: number;
             own: boolean;
+            as: null | string;
         };
         /** @description A jumper (string, after which unit), link (rail, after which string) or lead (rail, string) that differs from the rest. */
         PlacedConductor: {
@@ -3855,6 +3955,8 @@ export interface components {
             /** Format: double */
             lengthM: null | number;
             size: null | string;
+            /** Format: int32 */
+            parallel: null | number;
         };
         /** @enum {unknown} */
         Pole: "positive" | "negative";
@@ -3972,6 +4074,7 @@ export interface components {
         ReferenceAnswer: {
             units: components["schemas"]["UnitItem"][];
             inverters: components["schemas"]["InverterItem"][];
+            bms: components["schemas"]["BmsItem"][];
             practices: components["schemas"]["PracticeChoice"][];
             fuseClasses: components["schemas"]["ClassChoice"][];
             chemistries: components["schemas"]["ChemistryChoice"][];
@@ -4125,6 +4228,13 @@ export interface components {
              * @description Temperature of the copper at the design current [°C].
              */
             conductorC: null | number;
+            /**
+             * Format: double
+             * @description The largest fuse that protects it [A]: what it carries, or what its terminals bear where that is less.
+             */
+            fuseLimitA: null | number;
+            /** @description The size of the practice whose amperes stand in for one it does not list. */
+            as: null | string;
         };
         /** @description What is lost over a run's loop at the design current; null where no size stands. */
         RunDrop: {
@@ -4562,13 +4672,19 @@ export interface components {
              * @description Internal resistance [Ω]; null: unknown, estimated and marked so.
              */
             resistanceOhm: null | number;
-            /** Format: double */
-            massKg: number;
+            /**
+             * Format: double
+             * @description Null: not known, which is neither nothing nor light.
+             */
+            massKg: null | number;
             size: null | components["schemas"]["UnitSize"];
             terminalSide: null | string;
             stud: null | string;
-            /** Format: double */
-            price: number;
+            /**
+             * Format: double
+             * @description Money; null: not known, which is neither nothing nor cheap.
+             */
+            price: null | number;
             priceDate: null | string;
             productLine: null | string;
             /** Format: double */
@@ -4584,6 +4700,11 @@ export interface components {
             communicates: boolean;
             /** Format: double */
             breakerA: null | number;
+            /**
+             * Format: double
+             * @description What its own breaker can break at the bank's volts [A]; null: its maker does not say.
+             */
+            breakerInterruptA: null | number;
         };
         /** @description A unit's price by its key [money, ≥ 0], and of what day it is. */
         UnitPrice: {
@@ -4694,6 +4815,8 @@ export interface components {
             greatestV: number;
             /** @description What the schools say. */
             advice: components["schemas"]["VoltageAdvised"];
+            /** @description What was chosen that ties it, in words; null: pinned, or nothing ties it. */
+            follows: null | string;
         };
         /** @description Least and greatest volts a DC device accepts. */
         VoltageWindow: {

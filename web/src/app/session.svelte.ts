@@ -285,7 +285,7 @@ class Session {
     if (here.some((f) => f.grade === 'danger' || f.grade === 'fault')) return 'wrong'
     if (here.some((f) => f.grade === 'caution')) return 'look'
     const worked = {
-      loads: result.energy,
+      loads: (result.energy?.energyBankWh ?? 0) > 0,
       voltage: result.currents,
       inverter: result.inverter,
       bank: result.bank,

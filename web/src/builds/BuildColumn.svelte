@@ -2,7 +2,7 @@
   import type { Build } from '../api/client'
   import { session } from '../app/session.svelte'
   import { diameterMm } from '../drawing/geometry'
-  import { num, say } from '../ui/quantity'
+  import { known, num, say } from '../ui/quantity'
   import { builds, letter, PRESENT, styleWord } from './bench.svelte'
 
   /** One build: its units from the front and its main cable cut across, both to the one scale of the page; its whole cost by parts. */
@@ -20,12 +20,13 @@
   const key = $derived(present ? PRESENT : build.key)
   const l = $derived(build.layout)
   const CABLE = 1.2
-  const total = $derived(builds.even ? build.evenTotal : build.bill.total)
+  /** Null where nobody knows the price of something it needs. */
+  const total = $derived(build.bill.unknown.length > 0 ? null : builds.even ? build.evenTotal : build.bill.total)
   const groups = $derived.by(() => {
     const sum = (...parts: string[]) =>
-      build.bill.lines.filter((x) => parts.includes(x.part)).reduce((s, x) => s + x.price, 0)
+      build.bill.lines.filter((x) => parts.includes(x.part)).reduce((s, x) => s + (x.price ?? 0), 0)
     return [
-      { name: 'units', value: sum('units') - (build.bill.total - total), css: 'units' },
+      { name: 'units', value: sum('units') - (build.bill.total - (total ?? build.bill.total)), css: 'units' },
       { name: 'balancers, BMS', value: sum('balancers', 'protection'), css: 'balancers' },
       {
         name: 'links, copper, fuses, switch',
@@ -100,7 +101,7 @@
       class="fig total"
       data-testid="total"
       onclick={() => (builds.bill = builds.bill === build.key ? null : build.key)}
-      aria-label="{money(total)}, the whole bill of {build.name}. Show it">{money(total)}</button
+      aria-label="{known(total, money)}, the whole bill of {build.name}. Show it">{known(total, money)}</button
     >
     <span class="note"
       >{build.choice.systemV} V, {build.choice.series}S{build.choice.parallel}P{build.choice.parallel > 1
@@ -108,7 +109,7 @@
         : ''}{present ? ', as designed' : ''}</span
     >
   </p>
-  <div class="bar" style:width="{(total / most) * 100}%" aria-hidden="true">
+  <div class="bar" style:width="{((total ?? build.bill.total) / most) * 100}%" aria-hidden="true">
     {#each groups as g (g.name)}{#if g.value > 0}<span class={g.css} style:flex={g.value} title={g.name}
         ></span>{/if}{/each}
   </div>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { num, say } from '../ui/quantity'
+  import { known, num, say } from '../ui/quantity'
   import { builds, styleWord } from './bench.svelte'
 
   /** Every build that was worked out, those that fit first; the ones with a fault or a danger apart, with the reason. */
@@ -34,11 +34,11 @@
                 ? `, ${styleWord[b.choice.style]}`
                 : ''}</td
             >
-            <td class="fig">{money(b.bill.total)}</td>
+            <td class="fig">{b.bill.unknown.length > 0 ? 'not known' : money(b.bill.total)}</td>
             <td class="fig">{say(b.usableWh, 'Wh')}</td>
             <td class="fig">{b.continuousW === null ? '' : `${num(b.continuousW)} W`}</td>
             <td class="fig">{b.bill.connections}</td>
-            <td class="fig">{num(b.heaviestKg, 1)} kg</td>
+            <td class="fig">{known(b.heaviestKg, (v) => `${num(v, 1)} kg`)}</td>
             <td class="fig">{b.perDeliveredKwh === null ? '' : num(b.perDeliveredKwh, 2)}</td>
             <td>
               {#if here}<button

@@ -6,7 +6,7 @@
   import Conflict from '../app/Conflict.svelte'
   import { tinykeys } from 'tinykeys'
   import Mark from '../ui/Mark.svelte'
-  import { num } from '../ui/quantity'
+  import { known, num } from '../ui/quantity'
   import QuantityField from '../ui/QuantityField.svelte'
   import TypedField from '../ui/TypedField.svelte'
   import { builds, letter } from './bench.svelte'
@@ -156,10 +156,16 @@
               <tbody
                 >{#each open.bill.lines as line, i (i)}<tr
                     ><th scope="row">{line.what}</th><td class="fig"
-                      >{num(line.count, line.count % 1 ? 2 : 0)} × {money(line.each, line.each % 1 ? 2 : 0)}</td
-                    ><td class="fig text-right">{money(line.price, 2)}</td></tr
+                      >{num(line.count, line.count % 1 ? 2 : 0)} × {known(line.each, (v) =>
+                        money(v, v % 1 ? 2 : 0),
+                      )}</td
+                    ><td class="fig text-right">{line.price === null ? '' : money(line.price, 2)}</td></tr
                   >{/each}<tr
-                  ><th scope="row">together</th><td></td><td class="fig text-right">{money(open.bill.total, 2)}</td></tr
+                  ><th scope="row"
+                    >together{open.bill.unknown.length > 0
+                      ? `, without ${open.bill.unknown.join(', ')}: its price is not known`
+                      : ''}</th
+                  ><td></td><td class="fig text-right">{money(open.bill.total, 2)}</td></tr
                 ></tbody
               >
             </table>

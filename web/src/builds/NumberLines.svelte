@@ -19,7 +19,12 @@
     say: (v: number, b: Build) => string
   }
   const lines: Line[] = $derived([
-    { name: 'Whole cost', of: (b) => (builds.even ? b.evenTotal : b.bill.total), less: true, say: (v) => money(v) },
+    {
+      name: 'Whole cost',
+      of: (b) => (b.bill.unknown.length > 0 ? null : builds.even ? b.evenTotal : b.bill.total),
+      less: true,
+      say: (v) => money(v),
+    },
     { name: 'Usable', of: (b) => b.usableWh, less: false, say: (v) => say(v, 'Wh') },
     { name: 'AC without end', of: (b) => b.continuousW, less: false, say: (v) => `${num(v)} W` },
     { name: 'AC at a start', of: (b) => b.startW, less: false, say: (v) => `${num(v)} W` },
@@ -137,7 +142,7 @@
   plain={[
     ...lines.map((line) => [
       line.name,
-      ...list.map((b) => (line.of(b) === null ? 'not to be had' : line.say(line.of(b)!, b))),
+      ...list.map((b) => (line.of(b) === null ? 'not known or not to be had' : line.say(line.of(b)!, b))),
     ]),
     ['Stops first, for good', ...list.map((b) => b.bottleneck ?? '')],
     ['Stops first, at a start', ...list.map((b) => b.startBottleneck ?? '')],

@@ -11,15 +11,16 @@
   const subject = $derived(Math.max(0, Math.min(builds.keys.indexOf(builds.subject), c.builds.length - 1)))
   const a = $derived(c.builds[subject])
   const [w, h, left, bottom] = [240, 170, 40, 22]
-  const line = $derived(c.lines.find((l) => l.key === a.key)!)
-  const high = $derived(line.to.price)
+  /** None where nobody knows what something of it costs. */
+  const line = $derived(c.lines.find((l) => l.key === a.key))
+  const high = $derived(line?.to.price ?? 1)
   const totals = $derived(c.lines.flatMap((l) => [l.from.total, l.to.total]))
-  const [lowY, highY] = $derived([Math.min(...totals) * 0.95, Math.max(...totals) * 1.02])
+  const [lowY, highY] = $derived([Math.min(...totals, Infinity) * 0.95, Math.max(...totals, 1) * 1.02])
   const x = (price: number) => left + (price / high) * (w - left - 8)
   const y = (total: number) => h - bottom - ((total - lowY) / (highY - lowY)) * (h - bottom - 8)
   const flips = $derived(c.flips.filter((f) => f.kind === 'unit-price' && f.at !== null && f.at <= high))
   const indexOf = (key: string) => c.builds.findIndex((b) => b.key === key)
-  const price = $derived(builds.tryPrice ?? a.unitPrice)
+  const price = $derived(builds.tryPrice ?? a.unitPrice ?? 0)
 
   let timer: ReturnType<typeof setTimeout> | undefined
   const rate = $derived(builds.tryRate ?? c.hourRate)
@@ -51,61 +52,64 @@
 
 <section aria-labelledby="turns-title" class="turns">
   <h3 id="turns-title" class="font-bold text-[13.5px]">What would turn it: the price of {a.choice.unit.name}</h3>
-  <svg
-    width="100%"
-    viewBox="0 0 {w} {h}"
-    role="img"
-    aria-label="Whole cost of each build over the price of {a.choice.unit.name}"
-  >
-    {#each ticks(highY, 4).filter((t) => t >= lowY && t <= highY) as t (t)}
-      <line x1={left} x2={w - 8} y1={y(t)} y2={y(t)} stroke="var(--grid)" />
-      <text x={left - 4} y={y(t) + 4} text-anchor="end" class="fig">{num(t)}</text>
-    {/each}
-    {#each ticks(high, 3) as t (t)}{#if t <= high}<text x={x(t)} y={h - 6} text-anchor="middle" class="fig"
-          >{num(t)}</text
-        >{/if}{/each}
-    {#each c.lines as l (l.key)}
-      {@const on = l.key === a.key}
-      <line
-        x1={x(l.from.price)}
-        y1={y(l.from.total)}
-        x2={x(l.to.price)}
-        y2={y(l.to.total)}
-        stroke={on ? 'var(--copper)' : 'var(--ink)'}
-        stroke-width={on ? 3 : 1.3}
-        stroke-dasharray={on ? undefined : '4 3'}
-      />
-      <text x={w - 6} y={y(l.to.total) - 4} text-anchor="end" class="fig key">{letter(indexOf(l.key))}</text>
-    {/each}
-    {#each flips as f (f.b)}
-      {@const at = c.lines.find((l) => l.key === f.b)!}
-      <circle
-        cx={x(f.at!)}
-        cy={y(at.from.total + ((at.to.total - at.from.total) * f.at!) / high)}
-        r="4"
-        fill="var(--sheet)"
-        stroke="var(--copper)"
-        stroke-width="2"
-      />
-    {/each}
-    <line x1={x(price)} x2={x(price)} y1="6" y2={h - bottom} stroke="var(--ink)" stroke-width="1.5" />
-  </svg>
-  <label class="block"
-    ><span class="sr-only">a price to try for {a.choice.unit.name}</span><input
-      type="range"
-      class="range-plain"
-      min="0"
-      max={high}
-      step={Math.max(1, Math.round(high / 200))}
-      value={price}
-      data-testid="try-price"
-      oninput={(e) => tryIt(Number(e.currentTarget.value))}
-    /></label
-  >
+  {#if line}
+    <svg
+      width="100%"
+      viewBox="0 0 {w} {h}"
+      role="img"
+      aria-label="Whole cost of each build over the price of {a.choice.unit.name}"
+    >
+      {#each ticks(highY, 4).filter((t) => t >= lowY && t <= highY) as t (t)}
+        <line x1={left} x2={w - 8} y1={y(t)} y2={y(t)} stroke="var(--grid)" />
+        <text x={left - 4} y={y(t) + 4} text-anchor="end" class="fig">{num(t)}</text>
+      {/each}
+      {#each ticks(high, 3) as t (t)}{#if t <= high}<text x={x(t)} y={h - 6} text-anchor="middle" class="fig"
+            >{num(t)}</text
+          >{/if}{/each}
+      {#each c.lines as l (l.key)}
+        {@const on = l.key === a.key}
+        <line
+          x1={x(l.from.price)}
+          y1={y(l.from.total)}
+          x2={x(l.to.price)}
+          y2={y(l.to.total)}
+          stroke={on ? 'var(--copper)' : 'var(--ink)'}
+          stroke-width={on ? 3 : 1.3}
+          stroke-dasharray={on ? undefined : '4 3'}
+        />
+        <text x={w - 6} y={y(l.to.total) - 4} text-anchor="end" class="fig key">{letter(indexOf(l.key))}</text>
+      {/each}
+      {#each flips as f (f.b)}
+        {@const at = c.lines.find((l) => l.key === f.b)!}
+        <circle
+          cx={x(f.at!)}
+          cy={y(at.from.total + ((at.to.total - at.from.total) * f.at!) / high)}
+          r="4"
+          fill="var(--sheet)"
+          stroke="var(--copper)"
+          stroke-width="2"
+        />
+      {/each}
+      <line x1={x(price)} x2={x(price)} y1="6" y2={h - bottom} stroke="var(--ink)" stroke-width="1.5" />
+    </svg>
+    <label class="block"
+      ><span class="sr-only">a price to try for {a.choice.unit.name}</span><input
+        type="range"
+        class="range-plain"
+        min="0"
+        max={high}
+        step={Math.max(1, Math.round(high / 200))}
+        value={price}
+        data-testid="try-price"
+        oninput={(e) => tryIt(Number(e.currentTarget.value))}
+      /></label
+    >
+  {:else}<p class="note">What {letter(subject)} costs is not known: {a.bill.unknown.join(', ')}.</p>{/if}
   <div class="flex flex-wrap items-end gap-x-3 gap-y-1">
     <TypedField
       label="price of one, {own?.date ?? session.design!.prices.date ?? 'catalogue'}"
-      text={plainNumber(a.unitPrice)}
+      text={a.unitPrice === null ? '' : plainNumber(a.unitPrice)}
+      placeholder="not known"
       {read}
       snapshot={() => [{ path: '/prices/units', value: session.design!.prices.units }]}
       width="84px"

@@ -182,7 +182,11 @@ class BuildsBench {
 /** Those that fit first, then by whole cost; of equals by key, so that the list is the same every time. */
 function order(found: Build[]): Build[] {
   return [...found].sort(
-    (a, b) => Number(b.fits) - Number(a.fits) || a.bill.total - b.bill.total || (a.key < b.key ? -1 : 1),
+    (a, b) =>
+      Number(b.fits) - Number(a.fits) ||
+      Number(a.bill.unknown.length > 0) - Number(b.bill.unknown.length > 0) ||
+      a.bill.total - b.bill.total ||
+      (a.key < b.key ? -1 : 1),
   )
 }
 

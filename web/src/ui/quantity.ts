@@ -36,6 +36,11 @@ function formatted(value: number, least: number, most: number): string {
   return format.format(Number(value.toPrecision(15))).replace('-', '−')
 }
 
+/** A figure that may not be known, which is neither nothing nor little. */
+export function known(value: number | null, said: (value: number) => string): string {
+  return value === null ? 'not known' : said(value)
+}
+
 export function num(value: number, decimals = 0): string {
   return formatted(value, decimals, decimals)
 }

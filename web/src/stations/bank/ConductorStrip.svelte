@@ -3,7 +3,7 @@
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import Fig from '../../ui/Fig.svelte'
   import { refusal } from '../../ui/limits'
-  import { fieldText, parse, say } from '../../ui/quantity'
+  import { fieldText, parse, say, sizeName } from '../../ui/quantity'
   import TypedField from '../../ui/TypedField.svelte'
   import { bench } from './bench.svelte'
   import { conductorName } from './conductors'
@@ -16,21 +16,30 @@
   const placed = $derived(session.bank!.wiring[list])
   const at = $derived(placed.findIndex((p) => p.rail === c.rail && p.string === c.string && p.after === c.after))
   const own = $derived(at >= 0 ? placed[at] : null)
+  const usual = $derived(session.result?.network?.copper[c.kind])
+  const options = $derived.by(() => {
+    const listed = sizes.map((s) => ({ value: s.size, text: s.size }))
+    // A size of the other series that stands there is offered as well.
+    return own?.size && !listed.some((s) => s.value === own.size)
+      ? [{ value: own.size, text: own.size }, ...listed]
+      : listed
+  })
   const sizes = $derived(
     session.reference!.practices.find((p) => p.id === session.result?.mainRun?.laid.practice)?.sizes ?? [],
   )
 
-  function put(change: { lengthM?: number | null; size?: string | null }, commit = false) {
+  function put(change: { lengthM?: number | null; size?: string | null; parallel?: number | null }, commit = false) {
     const next = {
       rail: c.rail,
       string: c.string,
       after: c.after,
       lengthM: own?.lengthM ?? null,
       size: own?.size ?? null,
+      parallel: own?.parallel ?? null,
       ...change,
     }
     const rest = placed.filter((_, i) => i !== at)
-    const plain = next.lengthM === null && next.size === null
+    const plain = next.lengthM === null && next.size === null && next.parallel === null
     session.edit({ path: `~/wiring/${list}`, value: plain ? rest : [...rest, next] }, commit)
   }
 
@@ -54,7 +63,9 @@
   <b class="name">{conductorName(c)}</b>
   <span class="figs"
     ><Fig ptr="/network/copper/placed/{index}/amps" unit="A" label="{conductorName(c)} at full load" size={17} />
-    <span class="note">of {say(c.ampacityA, 'A')}</span>
+    <span class={['note', c.heldA > c.ampacityA && 'over']}
+      >of {say(c.ampacityA, 'A')}{c.as ? `, as ${c.as}` : ''}; {say(c.heldA, 'A')} while the fuse holds</span
+    >
     <Fig ptr="/network/copper/placed/{index}/dropV" unit="V" label="lost over it" size={15} />
     <Fig ptr="/network/copper/placed/{index}/heatW" unit="W" label="heat in it" size={15} /></span
   >
@@ -70,15 +81,17 @@
   <ChoiceField
     label="size"
     value={own?.size ?? null}
-    options={sizes.map((s) => ({ value: s.size, text: s.size }))}
-    none="{c.size}, as the rest"
+    {options}
+    none="{sizeName(usual?.size ?? c.size, usual?.conductors ?? 1)}, as the rest"
     width="140px"
     path="/wiring/{list}/own/size"
     onpick={(size) => put({ size }, true)}
   />
   {#if own}
-    <button type="button" class="link-copper min-h-6" onclick={() => put({ lengthM: null, size: null }, true)}
-      >like the rest</button
+    <button
+      type="button"
+      class="link-copper min-h-6"
+      onclick={() => put({ lengthM: null, size: null, parallel: null }, true)}>like the rest</button
     >
   {/if}
   <button type="button" class="btn btn-outline btn-xs ml-auto" onclick={() => (bench.conductor = null)}>Close</button>
@@ -97,6 +110,10 @@
   }
   .name {
     align-self: center;
+  }
+  .over {
+    font-weight: 700;
+    color: var(--ink);
   }
   .figs {
     display: inline-flex;

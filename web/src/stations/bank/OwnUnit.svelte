@@ -48,6 +48,7 @@
     { key: 'maxSeries', label: 'most in series', kind: 'count', from: (u) => u.maxSeries },
     { key: 'maxParallel', label: 'most in parallel', kind: 'count', from: (u) => u.maxParallel },
     { key: 'breakerA', label: 'breaker in it', kind: 'current', from: (u) => u.breakerA },
+    { key: 'breakerInterruptA', label: 'which breaks', kind: 'current', from: (u) => u.breakerInterruptA },
   ]
   const initial = () => Object.fromEntries(fields.map((f) => [f.key, start ? String(f.from(start) ?? '') : '']))
   let f = $state<Record<Key, string>>({ ...initial() })
@@ -74,6 +75,7 @@
   async function keep() {
     try {
       if (!words('name')) throw new Error('name is missing')
+      const [width, height] = [number('widthMm'), number('heightMm')]
       const [minutes, bms, milliohm, length] = [
         number('reserveMinutes'),
         number('bmsContinuous'),
@@ -99,14 +101,15 @@
               },
         continuousA: number('continuousA'),
         resistanceOhm: milliohm === null ? null : Number((milliohm / 1000).toFixed(9)),
-        massKg: number('massKg') ?? 0,
+        massKg: number('massKg'),
+        // Of two sides nobody knows how it stands.
         size:
-          length === null
+          length === null || width === null || height === null
             ? null
-            : { lengthMm: length, widthMm: number('widthMm') ?? 0, heightMm: number('heightMm') ?? 0 },
+            : { lengthMm: length, widthMm: width, heightMm: height },
         terminalSide: side,
         stud: words('stud'),
-        price: number('price') ?? 0,
+        price: number('price'),
         priceDate: words('priceDate'),
         productLine: words('productLine'),
         cycleLife: number('cycleLife'),
@@ -116,6 +119,7 @@
         maxParallel: number('maxParallel'),
         communicates: talks,
         breakerA: number('breakerA'),
+        breakerInterruptA: number('breakerInterruptA'),
       }
       await onkeep(unit)
     } catch (e) {
@@ -156,7 +160,10 @@
     ></label
   >
 </div>
-<p class="caption mt-2">A resistance that is not known is estimated from chemistry and ampere-hours, and marked so.</p>
+<p class="caption mt-2">
+  A resistance that is not known is estimated from chemistry and ampere-hours, and marked so; a price, a mass or a size
+  that is not known stays unknown.
+</p>
 <p class="note mt-1" role="alert">{told}</p>
 <div class="modal-action">
   <button type="button" class="btn btn-outline btn-sm" onclick={onleave}>Back to the stock</button>

@@ -27,6 +27,19 @@
   })
   const sizes = $derived(session.reference!.practices.find((p) => p.id === e?.mainRun?.laid.practice)?.sizes ?? [])
 
+  /** Lithium without a BMS of its own needs one for each string. */
+  const bare = $derived(
+    b !== null && b !== undefined && b.unit.bms === null && ['lfp', 'nmc'].includes(b.unit.chemistry),
+  )
+  const bmsOptions = $derived.by(() => {
+    const own = session.bank!.bms
+    const made = session.reference!.bms.map((x) => ({
+      value: x.key,
+      text: x.peakA === null ? x.name : `${x.name}, ${num(x.peakA)} A for ${num(x.peakSeconds ?? 0)} s`,
+    }))
+    return own && !made.some((x) => x.value === own.key) ? [{ value: own.key, text: own.name }, ...made] : made
+  })
+
   let stock = $state(false)
 
   function take(item: UnitItem) {
@@ -67,6 +80,18 @@
     onpick={pick}
   />
   <button type="button" class="btn btn-outline btn-xs stock" onclick={() => (stock = true)}>Stock</button>
+  {#if bare}
+    <ChoiceField
+      label="BMS of each string"
+      value={session.bank!.bms?.key ?? null}
+      options={bmsOptions}
+      none="none"
+      width="150px"
+      path="/bms"
+      onpick={(key) =>
+        session.edit({ path: '~/bms', value: session.reference!.bms.find((x) => x.key === key) ?? null }, true)}
+    />
+  {/if}
   <QuantityField label="in series" kind="count" path="/series" advised={b?.layout.advisedSeries ?? null} width="58px" />
   <QuantityField
     label="strings"
@@ -122,7 +147,7 @@
         {
           ptr: '/network/ceiling/allowsAcW',
           unit: 'W',
-          label: b.unit.bms ? 'BMS allows, AC' : 'units allow, AC',
+          label: b.unit.bms || session.bank!.bms ? 'BMS allows, AC' : 'units allow, AC',
           testid: 'allows-ac',
         },
         ...(n?.ceiling.amps && n.ceiling.idealA && b.layout.parallel > 1
@@ -145,6 +170,7 @@
   </div>
   {#if b.need.sizing}
     {@const s = b.need.sizing}
+    {@const tied = [s.parallelByCRate, s.parallelByBms].every((p) => p === null || p === s.parallelByEnergy)}
     <p class="note mt-0.5" data-testid="sizing">
       Energy asks for <Fig ptr="/bank/need/sizing/parallelByEnergy" unit="" label="strings by energy" size={14} />
       {s.parallelByEnergy === 1 ? 'string' : 'strings'}{#if s.parallelByCRate !== null}, the C-rate for <Fig
@@ -157,7 +183,7 @@
           unit=""
           label="strings by BMS"
           size={14}
-        />{/if}: <b>{words[s.governs]} governs</b>, {s.units}
+        />{/if}: {#if tied}<b>all alike</b>{:else}<b>{words[s.governs]} governs</b>{/if}, {s.units}
       {s.units === 1 ? 'unit' : 'units'} needed, {b.layout.units} here.
       {#if s.ahRate !== null && b.need.ah !== null}
         By energy <Fig ptr="/bank/need/sizing/ahEnergy" unit="Ah" label="ampere-hours by energy" size={14} />, by the

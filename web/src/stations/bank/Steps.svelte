@@ -3,7 +3,7 @@
   import type { BankStep } from '../../api/client'
   import { following } from '../../app/following.svelte'
   import { session } from '../../app/session.svelte'
-  import { num, say } from '../../ui/quantity'
+  import { known, num, say } from '../../ui/quantity'
 
   /** What another string, one less, or another unit would bring, worked out whole before it is taken. */
   const steps = following(api.bankSteps)
@@ -17,7 +17,12 @@
     ]
     if (s.allowsAcW !== null) parts.push(`lets ${num(s.allowsAcW)} W through`)
     if (s.worstShare !== null && s.parallel > 1) parts.push(`worst share ${say(s.worstShare, 'fraction')}`)
-    parts.push(`price ${num(s.price)} (${signed(num(s.morePrice), s.morePrice)})`, say(s.massKg, 'kg', session.units))
+    parts.push(
+      s.morePrice === null
+        ? `price ${known(s.price, num)}`
+        : `price ${num(s.price!)} (${signed(num(s.morePrice), s.morePrice)})`,
+      known(s.massKg, (kg) => say(kg, 'kg', session.units)),
+    )
     if (s.wrong !== s.wrongNow)
       parts.push(s.wrong > s.wrongNow ? `${s.wrong - s.wrongNow} wrong more` : `${s.wrongNow - s.wrong} wrong less`)
     return parts.join(' · ')

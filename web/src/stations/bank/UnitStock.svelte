@@ -3,7 +3,7 @@
   import { api } from '../../api/client'
   import type { UnitCsvAnswer, UnitItem, UnitTrial } from '../../api/client'
   import { session } from '../../app/session.svelte'
-  import { num, sayVolts } from '../../ui/quantity'
+  import { known, num, sayVolts } from '../../ui/quantity'
   import OwnUnit from './OwnUnit.svelte'
 
   /** The stock of units: searched as one types, own ones added and brought in as CSV; each says whether it makes the voltage. */
@@ -166,9 +166,10 @@
           <div class="unit" data-stock={t.item.key}>
             <button type="button" class="link-copper text-left" onclick={() => pick(t.item)}>{t.item.name}</button>
             <span class="caption"
-              >{sayVolts(t.nominalV)}, {num(t.item.ah)} Ah, {num(t.item.massKg, 1)} kg{t.item.bms
+              >{sayVolts(t.nominalV)}, {num(t.item.ah)} Ah, {known(t.item.massKg, (kg) => `${num(kg, 1)} kg`)}{t.item
+                .bms
                 ? `, BMS ${num(t.item.bms.continuousA)} A`
-                : ''}, {num(t.item.price)}</span
+                : ''}, {known(t.item.price, num)}</span
             >
             <span class={['words', t.series === null && 'not']}>{t.words}</span>
             <span class="own">

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte'
   import { session } from '../../app/session.svelte'
+  import Fig from '../../ui/Fig.svelte'
   import Figures from '../../ui/Figures.svelte'
   import { say, sizeName } from '../../ui/quantity'
   import AddDialog from './AddDialog.svelte'
@@ -29,6 +30,7 @@
     ampacity: 'the current decides the size',
     fuse: 'the fuse decides the size',
     drop: 'the drop decides the size',
+    least: 'nothing thinner is laid',
   }
   const f = $derived(view?.circuit?.fuse ?? null)
 </script>
@@ -101,8 +103,21 @@
       ].filter((item) => session.figure(item.ptr) !== null)}
     />
   </div>
-  {#if f?.upstream.reliesOn}<p class="note mt-0.5 later">
-      A short here needs {f.upstream.reliesOn}: it opens first.
+  {#if f?.upstream.reliesOn && f.upstream.letThroughA2s !== null}<p class="note mt-0.5 later" data-testid="relies">
+      A short here needs {f.upstream.reliesOn}: before it opens it lets <Fig
+        ptr="{view.fusePtr}/upstream/letThroughA2s"
+        unit="A2s"
+        label="let through by the fuse upstream"
+        size={14}
+      /> through; this cable stands <Fig
+        ptr="{view.fusePtr}/upstream/withstandsA2s"
+        unit="A2s"
+        label="what the cable stands"
+        size={14}
+      />.
+    </p>{/if}
+  {#if r.carries.as}<p class="note mt-0.5 later">
+      {r.cable.size} is not in {r.laid.practice}: it goes by the figures of {r.carries.as}.
     </p>{/if}
   <div class="later"><RunMore {view} /></div>
 {:else}

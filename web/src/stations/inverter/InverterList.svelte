@@ -4,7 +4,7 @@
   import type { InverterItem, InverterTrial } from '../../api/client'
   import { following } from '../../app/following.svelte'
   import { session } from '../../app/session.svelte'
-  import { num } from '../../ui/quantity'
+  import { known, num } from '../../ui/quantity'
   import OwnInverter from './OwnInverter.svelte'
 
   /** Every inverter there is, judged for this design: those that fit first, the others with the reasons why not. */
@@ -44,7 +44,7 @@
           disabled={t.item.key === here}
           onclick={() => take(t.item)}>{t.item.name}</button
         >
-        <span class="ml-auto fig text-[13px]">{num(t.item.price)}</span>
+        <span class="ml-auto fig text-[13px]">{known(t.item.price, num)}</span>
         {#if t.item.key.startsWith('own-')}
           <button
             type="button"

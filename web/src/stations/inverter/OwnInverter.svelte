@@ -45,8 +45,8 @@
     { key: 'idle', label: 'idle draw', hint: '20 W' },
     { key: 'cutOff', label: 'cuts off at', hint: '21 V, if known' },
     { key: 'charger', label: 'charger in it', hint: '70 A, or none' },
-    { key: 'price', label: 'price', hint: '0' },
-    { key: 'mass', label: 'mass, kg', hint: '0' },
+    { key: 'price', label: 'price', hint: 'if known' },
+    { key: 'mass', label: 'mass, kg', hint: 'if known' },
   ]
 
   function number(key: keyof typeof empty, kind: Kind, optional = false): number | null {
@@ -93,8 +93,8 @@
         waveform: f.waveform as InverterItem['waveform'],
         chargerA: number('charger', 'current', true),
         cutOffV: number('cutOff', 'voltage', true),
-        price: number('price', 'number', true) ?? 0,
-        massKg: number('mass', 'number', true) ?? 0,
+        price: number('price', 'number', true),
+        massKg: number('mass', 'number', true),
       }
       if (item.surgeW < item.continuousW) throw new Error('surge: is not below the continuous watts')
       await api.keepInverter(key, item)

@@ -79,6 +79,11 @@
       width="66px"
     />
   {/if}
+  {#if load.kind === 'dc' && session.result?.loads?.rows[index]?.kind === 'converter'}
+    <span class="caption self-center max-w-40" data-testid="fed-by-converter"
+      >through a converter, as advised: {session.result.voltage?.systemV} V does not suit it</span
+    >
+  {/if}
   <TimesField {load} {path} />
   <QuantityField label="duty" kind="share" path="{path}/duty" width="62px" />
   <QuantityField label="starts at" kind="power" path="{path}/surgeWatts" width="80px" />

@@ -24,7 +24,7 @@
     do {
       again = false
       try {
-        rungs = await api.ladder(session.worked!, session.bankIndex)
+        rungs = await api.ladder(session.worked!, session.bankIndex, also)
       } catch {
         // The figures that stand stay; the sheet says already when the server is away.
       }
@@ -34,6 +34,14 @@
   $effect(() => {
     if (session.evaluation) void climb()
   })
+
+  /** Classes that nothing asks for and somebody wants to see. */
+  let also = $state.raw<number[]>([])
+  const others = $derived([16, 32, 36].filter((volts) => !rungs?.some((r) => r.systemV === volts)))
+  function show(volts: number) {
+    also = [...also, volts]
+    void climb()
+  }
 
   const v = $derived(session.result?.voltage)
   const c = $derived(session.result?.currents)
@@ -135,6 +143,14 @@
       </div>
     </div>
   {/if}
+  {#if rungs && others.length > 0}
+    <p class="caption mt-1 flex flex-wrap items-center gap-x-2" data-testid="other-classes">
+      Rarer classes, for a bank or a motor that has them:
+      {#each others as volts (volts)}<button type="button" class="link-copper other" onclick={() => show(volts)}
+          >{volts} V</button
+        >{/each}
+    </p>
+  {/if}
 {:else}
   <p class="note mt-2">
     The ladder appears with the first load: every voltage carries the same watts on another current.
@@ -161,12 +177,19 @@
     line-height: 1.15;
     padding: 4px 0;
   }
+  .other {
+    min-height: 24px;
+    min-width: 36px;
+  }
   .labels .select {
     width: 100px;
     height: 24px;
     font-size: 11.5px;
   }
   @media (max-width: 939px) {
+    .other {
+      min-height: 44px;
+    }
     .ladder {
       grid-template-columns: minmax(0, 1fr);
     }

@@ -21,6 +21,7 @@
   const r = $derived((rung.cable.areaMm2 ? diameterMm(rung.cable.areaMm2) * pxPerMm : 0) / 2)
   const pinned = $derived(session.bank!.systemV !== null)
   const needs = $derived(rung.needs)
+  const noAc = $derived(rung.inverter.name === null && (session.result?.loads?.peakAcW ?? 0) === 0)
   const names = (list: string[]) => (list.length > 2 ? `${list[0]}, ${list.length - 1} more` : list.join(', '))
 </script>
 
@@ -29,8 +30,11 @@
     <span class="fig text-[26px] leading-none">{rung.systemV}<span class="text-[16px] ml-1">V</span></span>
     <span class="caption">{rung.bank.series ? `${rung.bank.series}S${rung.bank.parallel}P` : ''}</span>
     <span class="ml-auto caption whitespace-nowrap"
-      ><Mark kind={rung.wrong > 0 ? 'wrong' : 'fits'} size={8} />
-      {rung.wrong > 0 ? `${rung.wrong} wrong` : 'fits'}</span
+      >{#if rung.wrong > 0 || (rung.bus.amps !== null && rung.bank.unit)}<Mark
+          kind={rung.wrong > 0 ? 'wrong' : 'fits'}
+          size={8}
+        />
+        {rung.wrong > 0 ? `${rung.wrong} wrong` : 'fits'}{/if}</span
     >
   </div>
   <svg viewBox="0 3 96 34" width="96" height="34" aria-hidden="true">
@@ -110,8 +114,9 @@
   >
   <span class="words">{needs && needs.direct.length > 0 ? names(needs.direct) : 'none'}</span>
   <span class="words"
-    >{rung.inverter.name ?? 'none fits'}<span class="caption">, {rung.inverter.fit} of {rung.inverter.made} fit</span
-    ></span
+    >{#if noAc}none needed{:else}{rung.inverter.name ?? 'none fits'}<span class="caption"
+        >, {rung.inverter.fit} of {rung.inverter.made} fit</span
+      >{/if}</span
   >
   <RungFig
     {rung}
@@ -129,7 +134,7 @@
       unit="money"
       label="cost of these"
       size={rung.cable.size ? 20 : 13}
-      words={rung.cable.size ? null : 'no cable, no price'}
+      words={!rung.cable.size ? 'no cable, no price' : needs && needs.totalPrice === null ? 'not known' : null}
     />
   </div>
   {#if rung.here}
