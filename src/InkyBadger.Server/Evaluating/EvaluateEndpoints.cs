@@ -4,6 +4,7 @@ using InkyBadger.Core.Demand;
 using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Working;
 using InkyBadger.Server.Designs;
+using Microsoft.AspNetCore.Mvc;
 
 namespace InkyBadger.Server.Evaluating;
 
@@ -62,8 +63,13 @@ public static class EvaluateEndpoints
         return Results.Ok(new EvaluateAnswer(evaluation, equations));
     }
 
-    private static Task<IResult> Ladder(HttpRequest request, DesignReader reader, int? bank, int[]? also, CancellationToken stop) =>
-        reader.OfBankAsync(request, bank, (design, index) => VoltageLadder.Work(design, index, also), stop);
+    private static Task<IResult> Ladder(
+        HttpRequest request,
+        DesignReader reader,
+        int? bank,
+        [FromQuery] int[]? also,
+        CancellationToken stop
+    ) => reader.OfBankAsync(request, bank, (design, index) => VoltageLadder.Work(design, index, also), stop);
 
     private static Task<IResult> Suppose(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
         reader.OfBankAsync(request, bank, (design, index) => WhatIfs.Work(design, index, stop), stop);

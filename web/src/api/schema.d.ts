@@ -177,14 +177,15 @@ export interface paths {
             parameters: {
                 query?: {
                     bank?: number;
+                    also?: number[];
                 };
                 header?: never;
                 path?: never;
                 cookie?: never;
             };
-            requestBody?: {
+            requestBody: {
                 content: {
-                    "application/json": null | number[];
+                    "application/json": components["schemas"]["JsonObject"];
                 };
             };
             responses: {
