@@ -23,7 +23,7 @@ public class EvaluateMendTests(AskedServer asked) : IClassFixture<AskedServer>
         Assert.All(without, f => Assert.Empty(f!["mends"]!.AsArray()));
         var wide = with.Single(f => (string?)f!["rule"] == "fuse.above-cable")!["mends"]!.AsArray();
         Assert.Equal("Use 95 mm²", (string?)wide[0]!["label"]);
-        Assert.Equal("carries 330.0 A, drop 1.1 %", (string?)wide[0]!["outcome"]);
+        Assert.Equal("carries 330.0 A, drop 0.7 %", (string?)wide[0]!["outcome"]);
         var change = Assert.Single(wide[0]!["changes"]!.AsArray())!;
         Assert.Equal(("/banks/0/runs/0/size", "95 mm²"), ((string?)change["path"], (string?)change["value"]));
     }

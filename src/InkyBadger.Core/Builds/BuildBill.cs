@@ -73,11 +73,12 @@ internal static class BuildBill
             bank.Layout.Parallel == 1 && !busBars ? 0
             : busBars ? 2 * bank.Layout.Parallel
             : 2 * (bank.Layout.Parallel - 1);
-        var lugs = 2 * (seriesLinks + parallelLinks);
+        // Two side by side where the main run has two.
+        var jumpers = seriesLinks * network.Copper.Jumper.Conductors;
+        var links = parallelLinks * beside.Conductors;
+        var lugs = 2 * (jumpers + links);
         var lugEach =
-            lugs == 0
-                ? 0
-                : (2 * seriesLinks * Parts.Lug(network.Copper.Jumper.AreaMm2) + 2 * parallelLinks * Parts.Lug(beside.AreaMm2)) / lugs;
+            lugs == 0 ? 0 : (2 * jumpers * Parts.Lug(network.Copper.Jumper.AreaMm2) + 2 * links * Parts.Lug(beside.AreaMm2)) / lugs;
 
         var lines = new List<BillLine> { new(BillPart.Units, bank.Unit.Name, bank.Layout.Units, unitPrice) };
         void Add(BillPart part, string what, double count, double? each)
@@ -92,11 +93,11 @@ internal static class BuildBill
             scene.Bank.Bms is { } chosen ? chosen.Price : null
         );
         Add(BillPart.Balancers, "balancer", balancers, Parts.Balancer);
-        Add(BillPart.Links, $"jumper, {network.Copper.Jumper.Size}", seriesLinks, SeriesLink());
+        Add(BillPart.Links, $"jumper, {network.Copper.Jumper.Size}", jumpers, SeriesLink());
         Add(
             BillPart.Links,
             busBars ? $"bus lead, {beside.Size}" : $"rail link, {beside.Size}",
-            parallelLinks,
+            links,
             beside.LengthM * Parts.CablePerM(beside.AreaMm2)
         );
         Add(BillPart.Links, "lug", lugs, lugEach);

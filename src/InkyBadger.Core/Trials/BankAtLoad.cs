@@ -12,8 +12,8 @@ namespace InkyBadger.Core.Trials;
 public sealed record DropStep(int? Dropped, string Reason, IReadOnlyList<double> CurrentsA);
 
 /// <summary>
-/// A string lost: how the cascade runs, which strings are left, and what they give: AC watts (null: they set no limit, or there is no
-/// inverter), amperes, usable watt-hours.
+/// A string lost: how the cascade runs, which strings are left, and what they give: AC watts, no more than the inverter (null: they set no limit,
+/// or there is no inverter), amperes, usable watt-hours.
 /// </summary>
 public sealed record DropOut(
     int String,
@@ -65,6 +65,9 @@ public static class BankAtLoad
                     voltage.LowV
                 );
 
+        // What is left to use is no more than the inverter gives.
+        double? Left(double? a) => Ac(a) is { } watts ? Math.Min(watts, w.Inverter.Value!.Gives.ContinuousW ?? double.MaxValue) : null;
+
         var currents = new double[bank.Layout.Parallel];
         var emf = new double[bank.Layout.Parallel];
         network.Solve(emf, default, amps, currents);
@@ -72,7 +75,7 @@ public static class BankAtLoad
         if (limits is null || bank.Layout.Parallel == 1)
             return new(amps, Ac(amps), currents, limitOf, null, null, []);
 
-        var drops = Enumerable.Range(1, bank.Layout.Parallel).Select(j => Drop(network, limits, emf, amps, j, pack, bank, Ac)).ToList();
+        var drops = Enumerable.Range(1, bank.Layout.Parallel).Select(j => Drop(network, limits, emf, amps, j, pack, bank, Left)).ToList();
         return new(amps, Ac(amps), currents, limitOf, n.OneOut.SurvivesA, n.OneOut.SurvivesAcW, drops);
     }
 

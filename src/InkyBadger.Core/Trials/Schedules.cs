@@ -190,6 +190,10 @@ public static class Schedules
         if (bus.HasSwitch)
             parts.Add(new("Disconnect", 1, $"{Say.A(main.DesignA)} for good{start}, {volts} DC"));
         parts.Add(new("Bus bar", 2, $"{Say.Rating(Math.Ceiling(Math.Max(main.DesignA, main.Fuse.RatingA ?? 0)))}, covered"));
+        if (bank.Bms is { } bms && e.Bank is { } its && its.Unit.IsBare())
+            parts.Add(
+                new("BMS", its.Layout.Parallel, $"{bms.Name}, {its.Layout.Cells} cells in series, {Say.A(bms.ContinuousA)} without end")
+            );
         parts.Add(new("Shunt with monitor", 1, $"{Say.A(main.DesignA)}{start}"));
         var run = bank.Runs.FirstOrDefault(r => r.Id == Run.MainId);
         if (run?.PreCharge == true)
@@ -295,9 +299,9 @@ public static class Schedules
         if (e.Network is not { } network)
             return;
         var counts = new Dictionary<ConductorKind, int>();
-        foreach (var g in network.Copper.Placed.GroupBy(c => (c.Kind, c.Rail, c.Size, c.LengthM)))
+        foreach (var g in network.Copper.Placed.GroupBy(c => (c.Kind, c.Rail, c.Size, c.LengthM, c.Conductors)))
         {
-            var (kind, rail, size, length) = g.Key;
+            var (kind, rail, size, length, sideBySide) = g.Key;
             counts[kind] = counts.GetValueOrDefault(kind) + 1;
             var stud = e.Bank?.Unit.Stud ?? "M8";
             var pole =
@@ -323,11 +327,11 @@ public static class Schedules
                     to,
                     size,
                     Conductors.Get(size).AreaMm2,
-                    g.Count(),
+                    g.Count() * sideBySide,
                     length,
                     Lug(size, stud),
                     Lug(size, stud),
-                    pole == "−" ? 0 : 2 * g.Count()
+                    pole == "−" ? 0 : 2 * g.Count() * sideBySide
                 )
             );
         }

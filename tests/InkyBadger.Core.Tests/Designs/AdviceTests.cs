@@ -292,6 +292,9 @@ public class AdviceTests
         Assert.Equal(("50 mm²", 2, 460.0), (link.Size, link.Conductors, link.AmpacityA));
         Assert.Equal((0.386e-3 * 0.35 + 1e-4) / 2, link.Ohm, 12);
         Assert.Null(two.Finding("links.thin"));
+        // Six links of two are twelve pieces to cut, and in the bill.
+        Assert.Equal(12, Schedules.Work(two, 0)!.Cables.Where(c => c.Label[0] == 'L').Sum(c => c.Pieces));
+        Assert.Equal(12, BuildMaker.Present(two, 0, new())!.Bill.Lines.Single(l => l.What == "rail link, 50 mm²").Count);
         // Of a size that was chosen there is one, until two are said.
         Assert.Equal(1, two.With(("~/wiring/link", new Design.Conductor { Size = "35 mm²" })).Bank().Network!.Copper.Link.Conductors);
         Assert.Equal(
@@ -390,6 +393,7 @@ public class AdviceTests
         var build = BuildMaker.Present(Some.Marrow, 0, new())!;
         Assert.True(Some.Marrow.Bank().Network!.OneOut.SurvivesAcW > 3000);
         Assert.Equal(3000, build.LeftAcW);
+        Assert.All(BankAtLoad.Work(Some.Marrow, 0, 100)!.DropOuts, d => Assert.Equal(3000, d.LeftAcW));
     }
 
     /// <summary>40 °C at the place is 40 °C for cable and inverter: 63 K of 60 … √(50 ÷ 60) of the amperes, 85 % of the watts.</summary>
