@@ -74,23 +74,23 @@ public partial class KeepingTests
         using var bench = new Bench();
         bench.OpenDesign("Marrow Lane", "cables");
         var id = Id(bench);
-        await PutLength(bench, id, 5);
+        await PutLength(bench, id, 6);
         bench.Fill(Length, "3");
         var table = bench.Wait(
             d => d.FindElements(By.CssSelector("dialog[open] [data-testid=differences]")).FirstOrDefault(),
             "the differences"
         );
         bench.WaitUntil(() => table.Text.Contains("so: main cable", StringComparison.Ordinal), "what it leads to");
-        Assert.Matches("length\\s+5\\s+3", table.Text);
+        Assert.Matches("length\\s+6\\s+3", table.Text);
         Assert.Contains("70 mm² 50 mm²", table.Text, StringComparison.Ordinal);
         SaysKept(bench, "not kept: changed elsewhere");
 
         bench.ClickText("dialog[open] button", choice);
         bench.WaitUntil(() => !bench.Has("dialog[open]"), "the choice is made");
         SaysKept(bench, "kept ");
-        HasLength(bench, choice == "Take theirs" ? "5 m" : "3 m");
+        HasLength(bench, choice == "Take theirs" ? "6 m" : "3 m");
         var stored = (double)(await Stored(bench, id))["design"]!["banks"]![0]!["runs"]![0]!["lengthM"]!;
-        Assert.Equal(choice == "Put mine on top" ? 3 : 5, stored);
+        Assert.Equal(choice == "Put mine on top" ? 3 : 6, stored);
         if (choice == "Keep mine as a copy")
         {
             Assert.NotEqual(id, Id(bench));

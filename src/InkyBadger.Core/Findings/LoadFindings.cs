@@ -111,9 +111,11 @@ internal static class LoadFindings
                     ? "Charging lifts the bus above its nominal volts, and that is what reaches the device."
                     : "The converter gives more than the device accepts.";
             const string tooLow = "Under load, the bank nearly empty, that is what is left at the end of its cable.";
+            // A bank of more cells than the bus is said to have burns what hangs on it.
+            var foreign = high && load.Kind == LoadKind.Dc && s.Results.Bank is { } bank && bank.Layout.Cells > v.Cells;
             return s.Make(
                 "load.window",
-                Grade.Fault,
+                foreign ? Grade.Danger : Grade.Fault,
                 Station.Loads,
                 at,
                 high && low

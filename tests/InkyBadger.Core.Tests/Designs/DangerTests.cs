@@ -196,7 +196,7 @@ public class DangerTests
                     )
                     .With(("~/unit", Some.Unit("lfp-12-100")), ("~/series", 2)),
                 "load.window",
-                Grade.Fault
+                Grade.Danger
             },
             {
                 "volts both too high and too low at the end of a cable",

@@ -62,7 +62,10 @@
       stroke={n === 0 ? 'var(--ink)' : 'var(--ink-3)'}
       stroke-dasharray={n === 0 ? undefined : '2 3'}
     />
-    {#if n > 0}<text x={x(c.watts / (mostV * 0.62)) + 8} y={y(mostV * 0.62)} class="faint">{num(c.watts)} W</text>{/if}
+    {#if n > 0}
+      {@const at = mostV * Math.max(0.2, 0.76 - 0.13 * n)}
+      <text x={x(c.watts / at) + 8} y={y(at)} class="faint">{num(c.watts)} W</text>
+    {/if}
   {/each}
   {#each shown as r (r.systemV)}
     {@const cy = y(lowV(r))}

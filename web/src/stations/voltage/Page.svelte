@@ -3,6 +3,7 @@
   import type { LadderRung } from '../../api/client'
   import { session } from '../../app/session.svelte'
   import { diameterMm, step125 } from '../../drawing/geometry'
+  import ChoiceField from '../../ui/ChoiceField.svelte'
   import Figures from '../../ui/Figures.svelte'
   import AsTable from '../../ui/AsTable.svelte'
   import { fieldText, num, parse, say, sayVolts } from '../../ui/quantity'
@@ -24,7 +25,7 @@
     do {
       again = false
       try {
-        rungs = await api.ladder(session.worked!, session.bankIndex, also)
+        rungs = await api.ladder(session.worked!, session.bankIndex)
       } catch {
         // The figures that stand stay; the sheet says already when the server is away.
       }
@@ -35,12 +36,17 @@
     if (session.evaluation) void climb()
   })
 
-  /** Classes that nothing asks for and somebody wants to see. */
-  let also = $state.raw<number[]>([])
-  const others = $derived([16, 32, 36].filter((volts) => !rungs?.some((r) => r.systemV === volts)))
-  function show(volts: number) {
-    also = [...also, volts]
-    void climb()
+  const CLASSES = [12, 16, 24, 32, 36, 48]
+  /** Any class at any time, with what belonged to the old one set free. */
+  async function choose(volts: string | null) {
+    if (volts === null) {
+      session.edit({ path: '~/systemV', value: null }, true)
+      return
+    }
+    const asked = Number(volts)
+    const ladder = await api.ladder(session.worked!, session.bankIndex, [asked])
+    const rung = ladder.find((r) => r.systemV === asked)!
+    session.edit(rung.here ? { path: '~/systemV', value: asked } : rung.changes, true)
   }
 
   const v = $derived(session.result?.voltage)
@@ -74,6 +80,20 @@
   }
 </script>
 
+{#snippet system()}
+  <ChoiceField
+    label="system voltage"
+    value={session.bank!.systemV === null ? null : String(session.bank!.systemV)}
+    options={CLASSES.map((volts) => ({ value: String(volts), text: `${volts} V` }))}
+    advised={v
+      ? `${v.systemV === v.advisedV || !v.follows ? v.advisedV : v.systemV} V${v.follows ? ` by ${v.follows}` : ''}`
+      : ''}
+    width="158px"
+    path="/systemV"
+    onpick={(volts) => void choose(volts)}
+  />
+{/snippet}
+
 {#if v && c}
   <div class="mt-1.5 flex flex-wrap items-end justify-between gap-x-4 gap-y-1">
     <Figures
@@ -84,15 +104,17 @@
         { ptr: '/needs/totalPrice', unit: 'money', label: 'cost of these', testid: 'voltage-price' },
       ]}
     />
-    <TypedField
-      label="most in the main cable"
-      text={fieldText(v.advice.limitA, 'current', 'metric')}
-      read={readLimit}
-      nudge={(steps) => fieldText(Math.max(5, v.advice.limitA + steps * 5), 'current', 'metric')}
-      path="/houseRules/own/voltage-current-limit"
-      width="76px"
-      snapshot={() => [{ path: '/houseRules/own', value: session.design!.houseRules.own }]}
-    />
+    <span class="inline-flex flex-wrap items-end gap-2.5"
+      >{@render system()}<TypedField
+        label="most in the main cable"
+        text={fieldText(v.advice.limitA, 'current', 'metric')}
+        read={readLimit}
+        nudge={(steps) => fieldText(Math.max(5, v.advice.limitA + steps * 5), 'current', 'metric')}
+        path="/houseRules/own/voltage-current-limit"
+        width="76px"
+        snapshot={() => [{ path: '/houseRules/own', value: session.design!.houseRules.own }]}
+      /></span
+    >
   </div>
   {#if rungs}
     <div class="ladder">
@@ -143,15 +165,8 @@
       </div>
     </div>
   {/if}
-  {#if rungs && others.length > 0}
-    <p class="caption mt-1 flex flex-wrap items-center gap-x-2" data-testid="other-classes">
-      Rarer classes, for a bank or a motor that has them:
-      {#each others as volts (volts)}<button type="button" class="link-copper other" onclick={() => show(volts)}
-          >{volts} V</button
-        >{/each}
-    </p>
-  {/if}
 {:else}
+  <div class="mt-1.5">{@render system()}</div>
   <p class="note mt-2">
     The ladder appears with the first load: every voltage carries the same watts on another current.
   </p>
@@ -177,19 +192,12 @@
     line-height: 1.15;
     padding: 4px 0;
   }
-  .other {
-    min-height: 24px;
-    min-width: 36px;
-  }
   .labels .select {
     width: 100px;
     height: 24px;
     font-size: 11.5px;
   }
   @media (max-width: 939px) {
-    .other {
-      min-height: 44px;
-    }
     .ladder {
       grid-template-columns: minmax(0, 1fr);
     }

@@ -115,7 +115,9 @@
   <span class="words">{needs && needs.direct.length > 0 ? names(needs.direct) : 'none'}</span>
   <span class="words"
     >{#if noAc}none needed{:else}{rung.inverter.name ?? 'none fits'}<span class="caption"
-        >, {rung.inverter.fit} of {rung.inverter.made} fit</span
+        >{rung.inverter.name && rung.inverter.fit === 0
+          ? `, none of ${rung.inverter.made} alone`
+          : `, ${rung.inverter.fit} of ${rung.inverter.made} fit`}</span
       >{/if}</span
   >
   <RungFig
