@@ -68,7 +68,7 @@ public class FirstPlanTests
 
         bench.Reads("fuse-rating", "125 A");
         bench.Reads("cable-area", "25 mm²");
-        bench.Reads("short-circuit", "6.5 kA");
+        bench.Reads("short-circuit", "6.6 kA");
         bench.Reads("interrupt", "20.0 kA");
         bench.Reads("charging-v", "29.20 V");
         bench.Reads("fuse-v", "160 V");
