@@ -29,6 +29,13 @@ internal static class LoadFeeds
         return fed is null ? bank : bank with { Demand = bank.Demand with { Loads = fed } };
     }
 
+    /// <summary>The bank with all its DC loads fed as they would be at another voltage: what bears the bus there comes back to it.</summary>
+    public static Bank Anew(Bank bank, int systemV, string chemistryId) =>
+        bank with
+        {
+            Demand = bank.Demand with { Loads = [.. bank.Demand.Loads.Select(l => At(l, systemV, chemistryId))] },
+        };
+
     /// <summary>The load as it would be there; itself where nothing changes.</summary>
     /// <param name="settingV">The highest voltage the chargers are set to [V]; null: nobody knows, and the chemistry's top counts.</param>
     public static Load At(Load load, int systemV, string chemistryId, double? settingV = null)

@@ -22,16 +22,16 @@ public static class SystemVoltage
         var chemistry = ChemistryOf(bank);
         var cells = CellsPerSystem.Get(chemistry, to);
         var keeps = bank.Unit is { } unit && Makes(unit, cells);
-        return Release(bank) with
+        return Release(LoadFeeds.Anew(bank, to, chemistry)) with
         {
             SystemV = to,
             // The next unit is looked for among its like.
             Chemistry = keeps ? bank.Chemistry : bank.Chemistry ?? (bank.Unit is null ? null : chemistry),
             Unit = keeps ? bank.Unit : null,
+            Bms = keeps ? bank.Bms : null,
             Series = null,
             Parallel = null,
             Positions = keeps ? bank.Positions : [],
-            Demand = bank.Demand with { Loads = [.. bank.Demand.Loads.Select(l => LoadFeeds.At(l, to, chemistry))] },
             Inverters = [.. bank.Inverters.Select(i => i.Item is { } item && item.SystemV != to ? i with { Item = null } : i)],
             Sources = [.. bank.Sources.Select(s => s with { SettingV = null })],
         };

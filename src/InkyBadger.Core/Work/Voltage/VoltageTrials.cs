@@ -39,11 +39,15 @@ internal sealed class VoltageTrials
     private readonly double besideA;
     private readonly bool byRating;
 
+    /// <summary>The class that is pinned, or the only one that what is chosen leaves; null: advice decides.</summary>
+    private readonly int? standsOn;
+
     private VoltageTrials(BankWork w)
     {
         (work, scene, loads) = (w, w.Scene, w.Sketch.Value);
         levels = loads is null ? [] : RunningLevels.Of(loads.Profile, loads.ByHours);
         chemistry = SystemVoltage.ChemistryOf(w.Document);
+        standsOn = w.Document.SystemV ?? (TiedTo(scene, chemistry) is [var only] ? only : null);
         byRating = VoltageStage.Rule(scene) == DesignRule.InverterRating;
         foreach (var run in w.Document.Runs)
             if (CircuitPlans.IsOwn(run.Id))
@@ -106,7 +110,12 @@ internal sealed class VoltageTrials
             amps = 0;
         var fits = true;
         double? price = 0;
-        if (choice?.Item is { } own)
+        var advised =
+            choice is not null && choice.Item?.SystemV != systemV && loads is { PeakAcW: > 0 }
+                ? InverterStage.Advise(scene, loads, levels, systemV)
+                : null;
+        // One that is chosen stands at its own volts; elsewhere taking the voltage sets it free, and only where none fits are its ratings kept.
+        if (advised is null && choice?.Item is { } own)
         {
             pick = new(own, Math.Max(1, choice.Stack), false);
             watts = own.ContinuousW * pick.Stack;
@@ -114,7 +123,7 @@ internal sealed class VoltageTrials
         }
         else if (choice is not null && loads is { PeakAcW: > 0 })
         {
-            pick = InverterStage.Advise(scene, loads, levels, systemV);
+            pick = advised;
             fits = pick is not null;
             watts = pick is null ? InverterStage.RequiredContinuousW(scene, loads.PeakAcW, null) : pick.Item.ContinuousW * pick.Stack;
             price = pick is null ? null : pick.Item.Price * pick.Stack;
@@ -144,13 +153,16 @@ internal sealed class VoltageTrials
         var bank = work.Document;
         if (bank.Demand.By != DemandBy.Loads)
             return (bank, 0, 0);
-        var fed = LoadFeeds.On(bank, systemV, chemistry, VoltageStage.SettingOf(scene));
+        var fed =
+            standsOn is { } stands && stands != systemV
+                ? LoadFeeds.Anew(bank, systemV, chemistry)
+                : LoadFeeds.On(bank, systemV, chemistry, VoltageStage.SettingOf(scene));
         if (ReferenceEquals(fed, bank))
             return (bank, 0, 0);
         var converted = 0;
         double watts = 0;
         foreach (var (i, load) in fed.Demand.Loads.Index())
-            if (!ReferenceEquals(load, bank.Demand.Loads[i]) && load.Quantity > 0)
+            if (load is { Kind: LoadKind.Converter, Quantity: > 0 } && bank.Demand.Loads[i].Kind == LoadKind.Dc)
             {
                 converted++;
                 watts += load.Quantity * (load.Watts ?? (load.Amps ?? load.States?.Max(s => s.Amps) ?? 0) * (load.Volts ?? nominalV));

@@ -65,7 +65,8 @@
     )
   }
 
-  const words = { energy: 'energy', 'c-rate': 'the C-rate', bms: 'the BMS' }
+  const limiter = $derived(b?.unit.bms || session.bank!.bms ? 'BMS' : 'units')
+  const words = $derived({ energy: 'energy', 'c-rate': 'the C-rate', bms: `the ${limiter}` })
   const link = $derived(n?.wiring.style === 'bus-bars' ? 'lead' : 'link')
 </script>
 
@@ -147,7 +148,7 @@
         {
           ptr: '/network/ceiling/allowsAcW',
           unit: 'W',
-          label: b.unit.bms || session.bank!.bms ? 'BMS allows, AC' : 'units allow, AC',
+          label: limiter === 'BMS' ? 'BMS allows, AC' : 'units allow, AC',
           testid: 'allows-ac',
         },
         ...(n?.ceiling.amps && n.ceiling.idealA && b.layout.parallel > 1
@@ -178,7 +179,7 @@
           unit=""
           label="strings by C-rate"
           size={14}
-        />{/if}{#if s.parallelByBms !== null}, the BMS for <Fig
+        />{/if}{#if s.parallelByBms !== null}, the {limiter} for <Fig
           ptr="/bank/need/sizing/parallelByBms"
           unit=""
           label="strings by BMS"

@@ -32,6 +32,11 @@
         ),
     ),
   )
+  /** Where no rung is: halfway between the two highest, its own words find room there [V]. */
+  const labelV = $derived.by(() => {
+    const volts = shown.map(lowV).sort((a, b) => b - a)
+    return volts.length > 1 ? (volts[0] + volts[1]) / 2 : mostV / 2
+  })
   /** A curve of constant power for each watts there are: another inverter is another curve. */
   const curves = $derived.by(() => {
     const powers: number[] = []
@@ -63,7 +68,7 @@
       stroke-dasharray={n === 0 ? undefined : '2 3'}
     />
     {#if n > 0}
-      {@const at = mostV * Math.max(0.2, 0.76 - 0.13 * n)}
+      {@const at = labelV + mostV * 0.055 * (n % 2 ? 1 : -1)}
       <text x={x(c.watts / at) + 8} y={y(at)} class="faint">{num(c.watts)} W</text>
     {/if}
   {/each}

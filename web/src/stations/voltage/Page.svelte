@@ -181,7 +181,7 @@
   }
   .compare {
     display: grid;
-    grid-template-rows: 32px 34px repeat(5, 25px) 32px 18px 32px 25px 30px 28px;
+    grid-template-rows: 32px 28px repeat(5, 25px) 32px 18px minmax(32px, auto) 25px 30px 28px;
     align-content: start;
   }
   .labels {

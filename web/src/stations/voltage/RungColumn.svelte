@@ -37,7 +37,7 @@
         {rung.wrong > 0 ? `${rung.wrong} wrong` : 'fits'}{/if}</span
     >
   </div>
-  <svg viewBox="0 3 96 34" width="96" height="34" aria-hidden="true">
+  <svg viewBox="0 6 96 28" width="96" height="28" aria-hidden="true">
     {#if r > 0}
       {#each Array.from({ length: rung.cable.conductors ?? 1 }, (_, i) => i) as i (i)}
         <circle
