@@ -2988,8 +2988,8 @@ export interface components {
             currency: string;
         };
         /**
-         * @description A string lost: how the cascade runs, which strings are left, and what they give: AC watts (null: they set no limit, or there is no
-         *     inverter), amperes, usable watt-hours.
+         * @description A string lost: how the cascade runs, which strings are left, and what they give: AC watts, no more than the inverter (null: they set no limit,
+         *     or there is no inverter), amperes, usable watt-hours.
          */
         DropOut: {
             /** Format: int32 */
