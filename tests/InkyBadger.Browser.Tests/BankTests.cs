@@ -22,8 +22,7 @@ public class BankTests
     }
 
     /// <summary>
-    /// At 250 A: without A the other three carry on, B with 96.8 A. Without B, A has 106 A of its 100 and opens, then C with 131 A and D:
-    /// dark.
+    /// At 250 A: without A the other three carry on, B with 93.2 A. Without B, A has a little over its 100 A and opens, then C and D: dark.
     /// </summary>
     [Fact]
     public void A_unit_drops_out_at_250_A_and_the_cascade_is_read()

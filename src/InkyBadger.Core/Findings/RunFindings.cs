@@ -430,7 +430,9 @@ internal static class RunFindings
     private static double? RelaxedFor(double drop) =>
         ((double[])[0.05, RelaxedDrop]).FirstOrDefault(l => Tolerant.AtLeast(l, drop)) is > 0 and var limit ? limit : null;
 
-    /// <summary>The length at which the copper that stands would keep the drop [m], down to a tenth; null: its joints alone take more.</summary>
+    /// <summary>
+    /// The length at which the copper that stands would keep the drop [m], down to a tenth; null: its joints alone take more.
+    /// </summary>
     private static double? Shorter(RunResult run)
     {
         if (run is not { Drop.V: { } volts, Drop.Fraction: > 0 and var drop })

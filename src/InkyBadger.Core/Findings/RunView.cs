@@ -24,7 +24,9 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
     public double InterruptA { get; init; }
     public IReadOnlyList<FuseFailure> Fails { get; init; } = [];
 
-    /// <summary>What upstream breaks a short that this fuse cannot, and whether the cable stands what it lets through; null: the main run.</summary>
+    /// <summary>
+    /// What upstream breaks a short that this fuse cannot, and whether the cable stands what it lets through; null: the main run.
+    /// </summary>
     public FuseUpstream? Upstream { get; init; }
     public double? SurgeA { get; init; }
 

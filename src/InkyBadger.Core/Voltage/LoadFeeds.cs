@@ -29,7 +29,9 @@ internal static class LoadFeeds
         return fed is null ? bank : bank with { Demand = bank.Demand with { Loads = fed } };
     }
 
-    /// <summary>The bank with all its DC loads fed as they would be at another voltage: what bears the bus there comes back to it.</summary>
+    /// <summary>
+    /// The bank with all its DC loads fed as they would be at another voltage: what bears the bus there comes back to it.
+    /// </summary>
     public static Bank Anew(Bank bank, int systemV, string chemistryId) =>
         bank with
         {

@@ -101,7 +101,9 @@ public static class Fuse
         return Math.Max(cellsInSeries * cell, chargerV ?? 0);
     }
 
-    /// <summary>Typical opening times spread widely: a start is held for a third of them, a cable is protected within three times them.</summary>
+    /// <summary>
+    /// Typical opening times spread widely: a start is held for a third of them, a cable is protected within three times them.
+    /// </summary>
     public const double Spread = 3;
 
     /// <summary>Whether it carries a current for so long: by a third of its typical time.</summary>

@@ -124,7 +124,9 @@ public class AdviceTests
         Assert.Null(new PriceBasis().Of(Some.Unit("lfp-12-200") with { Price = null }));
     }
 
-    /// <summary>The windlass of 2,500 W at its start: 208 A on top of 94.8 − 83.3 running, more than one BMS of 100 A lets through.</summary>
+    /// <summary>
+    /// The windlass of 2,500 W at its start: 208 A on top of 94.8 − 83.3 running, more than one BMS of 100 A lets through.
+    /// </summary>
     [Fact]
     public void A_bank_is_advised_that_lets_its_starts_through()
     {
@@ -260,7 +262,9 @@ public class AdviceTests
         Assert.Equal(90 / 12.0, one.Circuits.Single(c => c.Id == "panel").Run.DesignA, 9);
     }
 
-    /// <summary>A lamp of 2 W and links of a bank of 5 A: 1.5 and 16 mm², 2.5 and 25 by the cautious rule, as computed by the lean one.</summary>
+    /// <summary>
+    /// A lamp of 2 W and links of a bank of 5 A: 1.5 and 16 mm², 2.5 and 25 by the cautious rule, as computed by the lean one.
+    /// </summary>
     [Theory]
     [InlineData("typical", "metric", "1.5 mm²", "16 mm²")]
     [InlineData("cautious", "metric", "2.5 mm²", "25 mm²")]
@@ -315,7 +319,9 @@ public class AdviceTests
         Assert.Equal(FuseClasses.Get("class-t").Next(1.25 * load / 2), plan.RatingA);
     }
 
-    /// <summary>A rack module has a breaker that breaks 20 kA: three of them need no string fuse, unless nobody says what it breaks.</summary>
+    /// <summary>
+    /// A rack module has a breaker that breaks 20 kA: three of them need no string fuse, unless nobody says what it breaks.
+    /// </summary>
     [Fact]
     public void A_unit_with_its_own_breaker_needs_no_string_fuse()
     {

@@ -11,7 +11,9 @@ public class SmallPrintTests
 {
     private static (string, object?) At(Place place) => ("/place", place);
 
-    /// <summary>A hot place counts as 50 °C: a quarter of the rating is lost; nothing said as the house rule’s 30 °C, and a figure as it is.</summary>
+    /// <summary>
+    /// A hot place counts as 50 °C: a quarter of the rating is lost; nothing said as the house rule’s 30 °C, and a figure as it is.
+    /// </summary>
     [Theory]
     [InlineData(true, null, 0.75)]
     [InlineData(false, null, 0.95)]

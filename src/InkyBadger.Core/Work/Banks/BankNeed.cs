@@ -83,7 +83,9 @@ internal static class BankNeed
             MeanCurrentA = energy.MeanCurrentA > 0 ? energy.MeanCurrentA : null,
         };
 
-    /// <summary>What a string of this unit allows without end [A]: its own limit, and that of the BMS of bare cells; null: no limit.</summary>
+    /// <summary>
+    /// What a string of this unit allows without end [A]: its own limit, and that of the BMS of bare cells; null: no limit.
+    /// </summary>
     public static double? LimitOf(BankScene scene, UnitItem unit) =>
         unit.IsBare() && scene.Bank.Bms is { } bms ? Math.Min(unit.LimitA() ?? double.MaxValue, bms.ContinuousA) : unit.LimitA();
 
@@ -103,7 +105,9 @@ internal static class BankNeed
         return null;
     }
 
-    /// <summary>The BMS that the bank's strings would need as they share the load; null: none is needed, or none is made so large.</summary>
+    /// <summary>
+    /// The BMS that the bank's strings would need as they share the load; null: none is needed, or none is made so large.
+    /// </summary>
     public static BmsItem? BmsFor(BankWork w)
     {
         if (w.Pack.Value is not { } pack || !pack.Strings.Any(s => s.IsBare))

@@ -23,7 +23,9 @@ internal sealed record VoltageTrial(
     bool InverterFits
 );
 
-/// <summary>Each class of volts tried on the loads, once, when somebody asks for it: voltage and inverter are advised from the same trial.</summary>
+/// <summary>
+/// Each class of volts tried on the loads, once, when somebody asks for it: voltage and inverter are advised from the same trial.
+/// </summary>
 internal sealed class VoltageTrials
 {
     /// <summary>Classes that are advised of themselves; others only where something asks for them.</summary>
@@ -114,7 +116,8 @@ internal sealed class VoltageTrials
             choice is not null && choice.Item?.SystemV != systemV && loads is { PeakAcW: > 0 }
                 ? InverterStage.Advise(scene, loads, levels, systemV)
                 : null;
-        // One that is chosen stands at its own volts; elsewhere taking the voltage sets it free, and only where none fits are its ratings kept.
+        // One that is chosen stands at its own volts; elsewhere taking the voltage sets it free, and only where none fits are its
+        // ratings kept.
         if (advised is null && choice?.Item is { } own)
         {
             pick = new(own, Math.Max(1, choice.Stack), false);
