@@ -15,28 +15,28 @@ internal static class LoadFeeds
     /// The bank with those of its DC loads behind a converter that this voltage does not suit; itself where it suits them all. Who said
     /// a converter keeps it.
     /// </summary>
-    public static Bank On(Bank bank, int systemV, string chemistryId, double? settingV)
+    public static Bank On(Bank bank, int systemV, string chemistryId, double? settingV) =>
+        Each(bank, load =>
+            load.Kind == LoadKind.Dc && At(load, systemV, chemistryId, settingV) is { Kind: LoadKind.Converter } converted
+                ? converted
+                : load
+        );
+
+    /// <summary>
+    /// The bank with all its DC loads fed as they would be at another voltage: what bears the bus there comes back to it. Itself where
+    /// nothing changes.
+    /// </summary>
+    public static Bank Anew(Bank bank, int systemV, string chemistryId) => Each(bank, load => At(load, systemV, chemistryId));
+
+    private static Bank Each(Bank bank, Func<Load, Load> feed)
     {
         var loads = bank.Demand.Loads;
         Load[]? fed = null;
         for (var i = 0; i < loads.Count; i++)
-        {
-            if (loads[i].Kind != LoadKind.Dc || At(loads[i], systemV, chemistryId, settingV) is not { Kind: LoadKind.Converter } converted)
-                continue;
-            fed ??= [.. loads];
-            fed[i] = converted;
-        }
+            if (feed(loads[i]) is var load && !ReferenceEquals(load, loads[i]))
+                (fed ??= [.. loads])[i] = load;
         return fed is null ? bank : bank with { Demand = bank.Demand with { Loads = fed } };
     }
-
-    /// <summary>
-    /// The bank with all its DC loads fed as they would be at another voltage: what bears the bus there comes back to it.
-    /// </summary>
-    public static Bank Anew(Bank bank, int systemV, string chemistryId) =>
-        bank with
-        {
-            Demand = bank.Demand with { Loads = [.. bank.Demand.Loads.Select(l => At(l, systemV, chemistryId))] },
-        };
 
     /// <summary>The load as it would be there; itself where nothing changes.</summary>
     /// <param name="settingV">The highest voltage the chargers are set to [V]; null: nobody knows, and the chemistry's top counts.</param>

@@ -78,9 +78,12 @@ internal static class HeadlineWriter
                 + $"{Say.A(mixed.Ceiling.IdealA!.Value)}";
         var units = $"{Say.Count(b.Layout.Units)} {(b.Layout.Units == 1 ? "unit holds" : "units hold")} {Say.Wh(b.Holds.UsableWh)} usable";
         return b.Lasts is not { HoursAtMean: { } hours } ? units
-            : b.Lasts.AskedH is { } asked ? $"{units}: {Say.Hours(hours)} of the {Say.Hours(asked)} asked"
+            : b.Lasts.AskedH is { } asked ? $"{units}: {Say.Hours(hours)} of the {Asked(asked, hours)} asked"
             : $"{units}: {Say.Hours(hours)} of this demand";
     }
+
+    /// <summary>One unit in one sentence: where what it lasts is said in days, so is what was asked.</summary>
+    private static string Asked(double asked, double hours) => hours >= 48 && asked == 24 ? "one day" : Say.Hours(asked);
 
     public static string Cables(BankEvaluation e)
     {

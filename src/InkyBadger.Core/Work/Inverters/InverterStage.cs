@@ -165,6 +165,9 @@ public static class InverterStage
 
     private static bool Fits(BankScene scene, LoadsResult loads, IReadOnlyList<RunningLevel> levels, InverterItem item, int stack)
     {
+        // No derating adds to the rating: most of the catalogue is told by this alone.
+        if (!Tolerant.AtLeast(item.ContinuousW * stack, RequiredContinuousW(scene, loads.PeakAcW, item.Efficiency)))
+            return false;
         var size = Size(scene, loads, item, stack);
         return !size.Fails!.Contains(InverterShortfall.Continuous)
             && HoldsAll(loads, levels, Envelope(scene, item, size.Derate ?? 1, stack));
