@@ -225,19 +225,20 @@ public static class FlowStage
         {
             if (join.Amps is not > 0 || join.From == join.To)
                 continue;
-            var amps = join.Amps.Value;
             var id = Run.JoinPrefix + n.ToString(System.Globalization.CultureInfo.InvariantCulture);
             if (join.To == w.Document.Id)
-                flows.Add(new(FlowKind.JoinIn, id, NameOf(w, join.From), id, default, amps));
+                flows.Add(new(FlowKind.JoinIn, id, NameOf(w, join.From), id, default, join.Amps.Value));
             if (join.From != w.Document.Id || w.Site.Find(join.To)?.Voltage.Value is not { } other)
                 continue;
-            var isolator = join.Kind == JoinKind.Isolator;
-            double Into(double outV, double inV) => isolator ? amps : amps * outV / (join.Efficiency ?? AssumedJoinEfficiency) / inV;
-            double nominal = Into(other.NominalV, voltage.NominalV),
-                worst = Into(other.GreatestV, voltage.LowV);
+            double nominal = Into(join, other.NominalV, voltage.NominalV),
+                worst = Into(join, other.GreatestV, voltage.LowV);
             flows.Add(new(FlowKind.JoinOut, id, NameOf(w, join.To), id, new(nominal, worst, worst, worst), 0));
         }
     }
+
+    /// <summary>What a join takes from its bank [A] at the volts it gives and those it is fed with [V].</summary>
+    internal static double Into(Join join, double outV, double inV) =>
+        join.Kind == JoinKind.Isolator ? join.Amps!.Value : join.Amps!.Value * outV / (join.Efficiency ?? AssumedJoinEfficiency) / inV;
 
     /// <summary>A charger built into an inverter charges by the inverter's own cables.</summary>
     private static void AddChargers(BankWork w, List<Flow> flows)

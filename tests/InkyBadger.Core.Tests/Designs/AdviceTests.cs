@@ -1,8 +1,10 @@
+using System.Text.Json;
 using InkyBadger.Core.Builds;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Findings;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Trials;
+using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Wiring;
 
 namespace InkyBadger.Core.Tests.Designs;
@@ -28,6 +30,45 @@ public class AdviceTests
         Assert.Equal(bank.Currents!.BankWorstA, bank.Voltage.Advice.ByCurrentA, 9);
         Assert.True(bank.Currents.BankWorstA <= 125, $"{bank.Currents.BankWorstA} A at {bank.Voltage.SystemV} V");
         Assert.Contains(Say.A(bank.Currents.BankWorstA), bank.Voltage.Advice.Schools[0].Sentence, StringComparison.Ordinal);
+    }
+
+    /// <summary>
+    /// What the school by current says of any voltage is the figure of the ladder's rung there, whatever the design stands on: the demos
+    /// and forty ordinary jobs, as they are and pinned at 12 and 48 V, under limits that turn the advice.
+    /// </summary>
+    [Theory]
+    [InlineData(60)]
+    [InlineData(125)]
+    [InlineData(600)]
+    public void The_schools_sentence_is_the_ladders_figure(double limitA)
+    {
+        var wrong = new List<string>();
+        var compared = 0;
+        foreach (var design in Demo.DemoDesigns.All.Concat(OrdinaryJobsTests.All))
+        foreach (var pinned in new int?[] { null, 12, 48 })
+        {
+            var bank = pinned is { } v ? SystemVoltage.Set(design.Banks[0], design.Banks[0].SystemV ?? 0, v) : design.Banks[0];
+            var tried = design with
+            {
+                Banks = [bank, .. design.Banks.Skip(1)],
+                HouseRules = design.HouseRules with
+                {
+                    Own = new Dictionary<string, JsonElement>(design.HouseRules.Own)
+                    {
+                        ["voltage-current-limit"] = JsonSerializer.SerializeToElement(limitA),
+                    },
+                },
+            };
+            if (Evaluator.Evaluate(tried).Banks[0].Voltage is not { } voltage)
+                continue;
+            var rung = VoltageLadder.Work(tried, 0).Single(r => r.SystemV == voltage.Advice.ByCurrentV);
+            if (rung.Bus.Amps is not { } amps || rung.Inverter.Name is null)
+                continue;
+            compared++;
+            if (Math.Abs(amps - voltage.Advice.ByCurrentA) > 1e-6 * amps)
+                wrong.Add($"{design.Name} pinned {pinned}: {voltage.Advice.ByCurrentA:0.0} A said, {amps:0.0} A at {rung.SystemV} V");
+        }
+        Assert.True(wrong.Count == 0 && compared > 80, $"{compared} compared; {string.Join("; ", wrong)}");
     }
 
     /// <summary>

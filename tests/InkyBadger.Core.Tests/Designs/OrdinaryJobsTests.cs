@@ -11,6 +11,8 @@ namespace InkyBadger.Core.Tests.Designs;
 /// </summary>
 public class OrdinaryJobsTests
 {
+    internal static IEnumerable<DesignDocument> All => Lines().Select(l => Of(l.Split('|', StringSplitOptions.TrimEntries)[1]));
+
     public static TheoryData<string> Jobs { get; } = [.. Lines().Select(l => l.Split('|')[0].Trim())];
 
     [Fact]

@@ -39,7 +39,7 @@ public static class VoltageStage
             inSeries * f.Table("v", chemistry.CellLowUnderLoadV, "V", "a cell under load", "chemistries")
         );
         var setting = ChargerSettingV(scene, cells * chemistry.CellTopV);
-        var greatest = Fuse.GreatestChargingV(chemistry, cells, false, setting ?? cells * chemistry.CellTopV);
+        var greatest = GreatestV(scene, chemistry, cells);
         var result = new VoltageResult(
             systemV,
             advice.Volts,
@@ -130,6 +130,10 @@ public static class VoltageStage
             ? !fixtures ? "no fixture asks for 12 V"
                 : $"{Say.W(t.Watts)} is too much for the fixtures’ 12 V, and not over 4,000 W"
         : $"{Say.W(t.Watts)} is over 4,000 W";
+
+    /// <summary>The highest volts in charging at so many cells in series [V].</summary>
+    internal static double GreatestV(BankScene scene, Chemistry chemistry, int cells) =>
+        Fuse.GreatestChargingV(chemistry, cells, false, ChargerSettingV(scene, cells * chemistry.CellTopV) ?? cells * chemistry.CellTopV);
 
     /// <summary>What the chargers of the bank are set to [V]; null: not known.</summary>
     internal static double? SettingOf(BankScene scene) =>

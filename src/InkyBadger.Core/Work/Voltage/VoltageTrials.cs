@@ -39,6 +39,9 @@ internal sealed class VoltageTrials
     private readonly IReadOnlyList<RunningLevel> levels;
     private readonly string chemistry;
     private readonly double besideA;
+
+    /// <summary>Joins that take from this bank, with the highest volts they give [V].</summary>
+    private readonly List<(Join Join, double OutV)> joins = [];
     private readonly bool byRating;
 
     /// <summary>The class that is pinned, or the only one that what is chosen leaves; null: advice decides.</summary>
@@ -54,6 +57,9 @@ internal sealed class VoltageTrials
         foreach (var run in w.Document.Runs)
             if (CircuitPlans.IsOwn(run.Id))
                 besideA += run.Amps ?? 0;
+        foreach (var join in scene.Design.Joins)
+            if (join.Amps > 0 && join.From == w.Document.Id && join.To != join.From && GreatestOf(w, join.To) is { } outV)
+                joins.Add((join, outV));
         Candidates = [.. Usual.Concat(SystemVoltage.AskedBy(w.Document)).Distinct().Order()];
     }
 
@@ -99,6 +105,21 @@ internal sealed class VoltageTrials
 
     private static bool NoDearer(VoltageTrial a, VoltageTrial b) =>
         a.Price is { } mine && b.Price is { } its && !Tolerant.Exceeds(mine, its);
+
+    /// <summary>
+    /// The highest volts of another bank [V]. Its advice is only asked where it gives to nobody: two banks that wait for each other's would
+    /// wait for ever. Null: there is none, or nothing of it is decided.
+    /// </summary>
+    private static double? GreatestOf(BankWork w, string id)
+    {
+        if (w.Site.Find(id) is not { } other)
+            return null;
+        var chemistry = Chemistries.Get(SystemVoltage.ChemistryOf(other.Document));
+        var systemV = other.Document.SystemV
+            ?? (TiedTo(other.Scene, chemistry.Id) is [var only] ? only : (int?)null)
+            ?? (w.Scene.Design.Joins.Any(j => j.From == id) ? null : other.Voltage.Value?.SystemV);
+        return systemV is { } v ? VoltageStage.GreatestV(other.Scene, chemistry, CellsPerSystem.Get(chemistry.Id, v)) : null;
+    }
 
     private VoltageTrial Try(int systemV)
     {
@@ -146,7 +167,7 @@ internal sealed class VoltageTrials
                 amps += InverterCurrent.At(byRating ? item.ContinuousW * together : 0, item.Efficiency, item.IdleW * together, lowV);
             }
         var (fed, converted, converterW) = Fed(systemV, nominalV);
-        amps += PeakDcW(fed, nominalV) / lowV + besideA;
+        amps += PeakDcW(fed, nominalV) / lowV + besideA + joins.Sum(j => FlowStage.Into(j.Join, j.OutV, lowV));
         return new(systemV, pick, watts, amps, converted, converterW, price + Parts.Converter(converterW), fits);
     }
 
