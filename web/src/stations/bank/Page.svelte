@@ -93,12 +93,20 @@
         session.edit({ path: '~/bms', value: session.reference!.bms.find((x) => x.key === key) ?? null }, true)}
     />
   {/if}
-  <QuantityField label="in series" kind="count" path="/series" advised={b?.layout.advisedSeries ?? null} width="58px" />
+  <QuantityField
+    label="in series"
+    kind="count"
+    path="/series"
+    advised={b?.layout.advisedSeries ?? null}
+    placeholder={b ? undefined : '–'}
+    width="58px"
+  />
   <QuantityField
     label="strings"
     kind="count"
     path="/parallel"
     advised={b?.layout.advisedParallel ?? b?.layout.parallel ?? null}
+    placeholder={b ? undefined : '–'}
     width="58px"
   />
   {#if n && b && b.layout.series > 1}

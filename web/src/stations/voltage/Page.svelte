@@ -85,7 +85,7 @@
     label="system voltage"
     value={session.bank!.systemV === null ? null : String(session.bank!.systemV)}
     options={CLASSES.map((volts) => ({ value: String(volts), text: `${volts} V` }))}
-    advised={v
+    advised={v && (c || v.follows)
       ? `${v.systemV === v.advisedV || !v.follows ? v.advisedV : v.systemV} V${v.follows ? ` by ${v.follows}` : ''}`
       : ''}
     width="158px"
