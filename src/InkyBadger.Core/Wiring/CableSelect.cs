@@ -136,14 +136,13 @@ public static class CableSelect
         if (input.LeastMm2 <= 0)
             return 0;
         var rows = input.Practice.Rows;
-        var least = LeastArea(rows, input.LeastMm2);
         for (var i = 0; i < rows.Count; i++)
-            if (Tolerant.AtLeast(rows[i].Conductor.AreaMm2, least))
+            if (Tolerant.AtLeast(rows[i].Conductor.AreaMm2, input.LeastMm2))
                 return i;
         return rows.Count - 1;
     }
 
-    /// <summary>A least cross-section as the series has it: metric sizes as said, of others the size of the nearest area [mm²].</summary>
+    /// <summary>A house rule's least cross-section as the series has it: metric sizes as said, of others the size of the nearest area [mm²].</summary>
     internal static double LeastArea(IReadOnlyList<AmpacityRow> rows, double leastMm2) =>
         rows[0].Conductor.Series == "metric" ? leastMm2 : rows.MinBy(r => Math.Abs(r.Conductor.AreaMm2 - leastMm2))!.Conductor.AreaMm2;
 

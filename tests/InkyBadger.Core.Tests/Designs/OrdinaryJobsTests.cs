@@ -47,6 +47,23 @@ public class OrdinaryJobsTests
         Assert.True(wrong.Count == 0, $"{job}: {string.Join("; ", wrong)}");
     }
 
+    /// <summary>By every set of house rules and in either series of sizes no cable is advised that its fuse, or the one upstream, burns.</summary>
+    [Theory]
+    [InlineData(RuleSet.Typical, UnitSystem.Imperial)]
+    [InlineData(RuleSet.Cautious, UnitSystem.Metric)]
+    [InlineData(RuleSet.Cautious, UnitSystem.Imperial)]
+    [InlineData(RuleSet.Lean, UnitSystem.Metric)]
+    [InlineData(RuleSet.Lean, UnitSystem.Imperial)]
+    public void No_cable_is_advised_that_burns(RuleSet set, UnitSystem units)
+    {
+        string[] burns = ["fuse.relies", "fuse.above-cable", "cable.thin", "jumpers.thin", "links.thin", "conductor.thin"];
+        var found = All.Select(d => d with { HouseRules = d.HouseRules with { Set = set }, Display = d.Display with { Units = units } })
+            .SelectMany(d => Evaluator.Evaluate(d).Findings)
+            .Where(f => burns.Contains(f.Rule))
+            .Select(f => $"{f.Rule}: {f.Title}");
+        Assert.Empty(found);
+    }
+
     private static IEnumerable<string> Lines() =>
         File.ReadLines(Path.Combine(AppContext.BaseDirectory, "Designs", "ordinary-jobs.txt")).Where(l => l.Length > 0 && l[0] != '#');
 

@@ -52,9 +52,10 @@ public sealed class WiredBank
     public BankNetwork InFault => inFault ??= Wired(Style, Ohms(s => s.UnitsOhmInFault));
 
     /// <summary>What a stage needs: the pack, and the main run whose size the conductors take where they have none of their own.</summary>
-    public static Step<WiredBank> Work(BankWork w) => new WiredBank(w.Scene, w.Pack.Need(), w.MainRun.Value?.Cable);
+    public static Step<WiredBank> Work(BankWork w) =>
+        new WiredBank(w.Scene, w.Pack.Need(), w.MainRun.Value?.Cable, w.MainRun.Value?.Fuse.RatingA);
 
-    private WiredBank(BankScene scene, Pack pack, RunCable? main)
+    private WiredBank(BankScene scene, Pack pack, RunCable? main, double? fuseA)
     {
         LugOhm = scene.Rules.BoltedMilliohm / 1000;
         (this.pack, wiring) = (pack, scene.Bank.Wiring);
@@ -70,6 +71,8 @@ public sealed class WiredBank
             && conductors * Conductors.Get(size).AreaMm2 < thinnest.Conductor.AreaMm2
         )
             (size, conductors) = (thinnest.Size, 1);
+        if (fuseA is { } held && RunStage.NextSizeUp(scene))
+            size = Carrying(size, conductors, held);
         Jumper = Make(wiring.Jumper, JumperM, size, conductors);
         Link = Make(wiring.Link, LinkM, size, conductors);
         Lead = Make(wiring.Lead, LeadM, size, conductors);
@@ -89,6 +92,17 @@ public sealed class WiredBank
                 jumpersOhm[c.String - 1] += OhmOf(c, Jumper) - Jumper.Ohm;
         StringOhm = Ohms(s => s.UnitsOhm);
         Network = Wired(Style, StringOhm);
+    }
+
+    /// <summary>
+    /// Where a fuse may be the next size above its cable, the cable's own size would not do between batteries: there nothing else opens.
+    /// </summary>
+    private string Carrying(string size, int conductors, double heldA)
+    {
+        foreach (var row in Practice.Rows.SkipWhile(r => r.Size != size))
+            if (Tolerant.AtLeast(Cable.Ampacity(row, AmbientC, 1, conductors).AmpacityA, heldA))
+                return row.Size;
+        return size;
     }
 
     /// <summary>The same bank wired another way.</summary>

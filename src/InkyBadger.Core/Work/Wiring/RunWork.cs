@@ -70,7 +70,7 @@ internal static class RunWork
             BoltedJointMilliohm = scene.Rules.BoltedMilliohm,
             FuseJointMilliohm = scene.Rules.FusedMilliohm,
             AtTerminals = true,
-            LeastMm2 = Math.Max(spec.LeastMm2, scene.Rules.Number("least-size")),
+            LeastMm2 = Math.Max(spec.LeastMm2, CableSelect.LeastArea(practice.Rows, scene.Rules.Number("least-size"))),
             LeastBad = true,
         };
     }
