@@ -37,6 +37,10 @@ public static class BuildBank
         };
     }
 
+    /// <summary>The design with a build as it was asked for: nothing is worked out of it, so it may be checked first.</summary>
+    public static DesignDocument AsAsked(DesignDocument design, int index, BuildChoice choice) =>
+        Put(design, index, Of(design.Banks[index], choice));
+
     /// <summary>The changes that take a build over into the design.</summary>
     public static IReadOnlyList<DesignChange> Changes(DesignDocument design, int index, BuildChoice choice) =>
         [new($"/banks/{index}", DesignFormat.Node(Whole(design, index, choice)))];

@@ -166,7 +166,9 @@ public static class BuildEndpoints
             return "needs a unit with its key and its chemistry";
         if (!CellsPerSystem.Has(chemistry, choice.SystemV))
             return $"nothing of {Brief(chemistry)} is made for {choice.SystemV} V";
-        var made = DesignFormat.With(design, BuildBank.Changes(design, bank, choice));
-        return reader.Read(DesignFormat.Write(made)).Faults is [{ } first, ..] ? $"{first.Pointer} {first.Reason}" : null;
+        // Before anything is worked out of it: a thousand strings are refused, not tried.
+        return reader.Read(DesignFormat.Write(BuildBank.AsAsked(design, bank, choice))).Faults is [{ } first, ..]
+            ? $"{first.Pointer} {first.Reason}"
+            : null;
     }
 }
