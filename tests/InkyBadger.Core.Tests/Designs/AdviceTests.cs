@@ -502,4 +502,21 @@ public class AdviceTests
         Assert.Equal("The negative of “Ceiling lights” bypasses the shunt", past.Finding("shunt.bypassed")!.Title);
         Assert.StartsWith("1 string,", Some.Marrow.With(("~/parallel", 1)).Finding("bank.too-small")!.Title, StringComparison.Ordinal);
     }
+
+    /// <summary>
+    /// Lean joins strings at one end; here the first of three would take more than its share of the full load allows, and on the diagonal
+    /// it would not: diagonal is advised, and no string is over its limit.
+    /// </summary>
+    [Fact]
+    public void Where_one_end_puts_a_string_over_its_limit_the_diagonal_is_advised()
+    {
+        var job = OrdinaryJobsTests.Of("autopilot, circular-saw, vhf-radio, air-fryer, led-ceiling-dc");
+        var e = Evaluator.Evaluate(job with { HouseRules = job.HouseRules with { Set = RuleSet.Lean } });
+        var network = e.Banks[0].Network!;
+        var styles = network.Wiring.Styles.ToDictionary(s => s.Style, s => s.CeilingA);
+        var load = e.Banks[0].Currents!.BankWorstA;
+        Assert.True(styles[WiringStyle.SameEnd] < load && load <= styles[WiringStyle.Diagonal], $"{load} A");
+        Assert.Equal((WiringStyle.Diagonal, WiringStyle.Diagonal), (network.Wiring.Advised, network.Wiring.Style));
+        Assert.DoesNotContain(e.Findings, f => f.Rule.StartsWith("string.", StringComparison.Ordinal) && f.Grade <= Grade.Fault);
+    }
 }

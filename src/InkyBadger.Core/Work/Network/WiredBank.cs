@@ -53,9 +53,9 @@ public sealed class WiredBank
 
     /// <summary>What a stage needs: the pack, and the main run whose size the conductors take where they have none of their own.</summary>
     public static Step<WiredBank> Work(BankWork w) =>
-        new WiredBank(w.Scene, w.Pack.Need(), w.MainRun.Value?.Cable, w.MainRun.Value?.Fuse.RatingA);
+        new WiredBank(w.Scene, w.Pack.Need(), w.MainRun.Value, w.Flows.Value?.Bank.WorstA ?? 0);
 
-    private WiredBank(BankScene scene, Pack pack, RunCable? main, double? fuseA)
+    private WiredBank(BankScene scene, Pack pack, RunResult? run, double loadA)
     {
         LugOhm = scene.Rules.BoltedMilliohm / 1000;
         (this.pack, wiring) = (pack, scene.Bank.Wiring);
@@ -63,7 +63,7 @@ public sealed class WiredBank
         AmbientC = RunStage.AmbientC(scene, scene.MainRun);
         // As the main run, and never below what is laid between batteries, which no fuse protects.
         var (size, conductors) =
-            main?.Size is { } own && Practice.Find(own) is not null ? (own, main.Conductors) : (Practice.Rows[^1].Size, 1);
+            run?.Cable is { Size: { } own } main && Practice.Find(own) is not null ? (own, main.Conductors) : (Practice.Rows[^1].Size, 1);
         if (
             scene.Rules.NumberOrNone("least-size-battery") is { } least
             && Practice.Rows.FirstOrDefault(r => Tolerant.AtLeast(r.Conductor.AreaMm2, CableSelect.LeastArea(Practice.Rows, least)))
@@ -71,15 +71,11 @@ public sealed class WiredBank
             && conductors * Conductors.Get(size).AreaMm2 < thinnest.Conductor.AreaMm2
         )
             (size, conductors) = (thinnest.Size, 1);
-        if (fuseA is { } held && RunStage.NextSizeUp(scene))
+        if (run?.Fuse.RatingA is { } held && RunStage.NextSizeUp(scene))
             size = Carrying(size, conductors, held);
         Jumper = Make(wiring.Jumper, JumperM, size, conductors);
         Link = Make(wiring.Link, LinkM, size, conductors);
         Lead = Make(wiring.Lead, LeadM, size, conductors);
-        AdvisedStyle = StyleOf(scene.Rules.Word("take-off"));
-        Style = wiring.Style ?? AdvisedStyle;
-        StylePinned = wiring.Style is not null;
-
         var p = pack.Parallel;
         positiveLinks = Rails(wiring.Links, Pole.Positive, Math.Max(0, p - 1), Link, c => c.After);
         negativeLinks = Rails(wiring.Links, Pole.Negative, Math.Max(0, p - 1), Link, c => c.After);
@@ -91,6 +87,9 @@ public sealed class WiredBank
             if (c.String <= p && c.After < pack.Series)
                 jumpersOhm[c.String - 1] += OhmOf(c, Jumper) - Jumper.Ohm;
         StringOhm = Ohms(s => s.UnitsOhm);
+        AdvisedStyle = Advised(StyleOf(scene.Rules.Word("take-off")), loadA);
+        Style = wiring.Style ?? AdvisedStyle;
+        StylePinned = wiring.Style is not null;
         Network = Wired(Style, StringOhm);
     }
 
@@ -103,6 +102,17 @@ public sealed class WiredBank
             if (Tolerant.AtLeast(Cable.Ampacity(row, AmbientC, 1, conductors).AmpacityA, heldA))
                 return row.Size;
         return size;
+    }
+
+    /// <summary>
+    /// The house rule's take-off; diagonal where both leads at one end would put a string over its limit at full load, and diagonal would not.
+    /// </summary>
+    private WiringStyle Advised(WiringStyle said, double loadA)
+    {
+        if (said != WiringStyle.SameEnd || pack.Parallel == 1 || pack.LimitsFor(null) is not { } limits)
+            return said;
+        bool Holds(WiringStyle style) => Tolerant.AtLeast(BankSharing.Ceiling(Wired(style, StringOhm), limits).CeilingA, loadA);
+        return !Holds(said) && Holds(WiringStyle.Diagonal) ? WiringStyle.Diagonal : said;
     }
 
     /// <summary>The same bank wired another way.</summary>
