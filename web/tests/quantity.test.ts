@@ -19,7 +19,15 @@ describe('a quantity that is read', () => {
     ['2 m', 'length', 2],
     ['12 min', 'hours', 0.2],
     ['25 %', 'share', 0.25],
-    ['1,800', 'power', 1800],
+    ['1 800', 'power', 1800],
+    ['2,5', 'power', 2.5],
+    ['12,8 V', 'voltage', 12.8],
+    ['½ h', 'hours', 0.5],
+    ["40'", 'length', 12.192],
+    ["12' 6\"", 'length', 3.81],
+    ['88', 'share', 0.88],
+    ['6V', 'voltage', 6],
+    ['1,500', 'count', 1500],
     ['1e3', 'power', 1000],
     ['−5', 'number', -5],
     ['500 ms', 'seconds', 0.5],
@@ -36,12 +44,28 @@ describe('a quantity that is read', () => {
     ['5 VA', 'power', /apparent power/],
     ['5 kg', 'power', /does not fit/],
     ['lamp', 'power', /is not a number/],
+    ['2/0', 'number', /conductor’s size/],
+    ['1,800', 'power', /two ways/],
+    ['0.5', 'share', /two ways/],
+    ['1,5O0', 'power', /does not fit|is not a number/],
     ['1e999', 'power', /out of all measure/],
     ['9'.repeat(61), 'power', /too long/],
   ]
   it.each(bad)('%s as %s is refused with a reason', (text, kind, reason) => {
     const parsed = parse(text, kind)
     expect('reason' in parsed && parsed.reason).toMatch(reason)
+  })
+
+  it('asks which of two readings is meant, and only where the field has room for both', () => {
+    expect(parse('1,800', 'power')).toMatchObject({ choices: [1.8, 1800] })
+    expect(parse('12,800', 'voltage', 'metric', (v) => v <= 1000)).toEqual({ value: 12.8, said: true })
+    expect(parse('1,800', 'power', 'metric', (v) => v >= 10)).toEqual({ value: 1800, said: true })
+    expect(parse('0.5', 'share')).toMatchObject({ choices: [0.5, 0.005] })
+    expect(parse('0.5', 'share', 'metric', (v) => v >= 0.05)).toEqual({ value: 0.5, said: true })
+  })
+
+  it('takes a point for the decimal one, and offers the other reading', () => {
+    expect(parse('1.800', 'power')).toEqual({ value: 1.8, said: true, other: 1800 })
   })
 
   it('takes feet for granted where lengths are read in feet', () => {

@@ -50,7 +50,7 @@ public sealed class UnitCsv(UnitReader reader)
 
     public UnitCsvAnswer Read(string text, CancellationToken stop = default)
     {
-        var (csv, head, decimalComma) = CsvText.Open(text);
+        var (csv, head, decimalMark) = CsvText.Open(text);
         using var open = csv;
         if (!csv.Read())
             return new([], [new(1, "", "is empty: the first line names the columns, such as name,chemistry,cells,ah")], head);
@@ -81,7 +81,7 @@ public sealed class UnitCsv(UnitReader reader)
                         fields[columns[i]] = CsvText.Plain(value);
                 if (fields.Count == 0)
                     continue;
-                var unit = Unit(fields, decimalComma);
+                var unit = Unit(fields, decimalMark);
                 if (reader.Faults(unit) is [var fault, ..])
                     throw new FormatException($"{fault.Pointer.TrimStart('/')} {fault.Reason}");
                 units.Add(unit);
@@ -94,14 +94,14 @@ public sealed class UnitCsv(UnitReader reader)
         return new(units, bad, head);
     }
 
-    private static UnitItem Unit(Dictionary<string, string> fields, bool decimalComma)
+    private static UnitItem Unit(Dictionary<string, string> fields, char? decimalMark)
     {
         double? Of(string field) =>
             fields.TryGetValue(field, out var text)
                 ? LoadFields.Number(
                     field,
                     text,
-                    decimalComma,
+                    decimalMark,
                     field switch
                     {
                         "ah" => [("ah", 1)],

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.RegularExpressions;
 using CsvHelper;
 using CsvHelper.Configuration;
 
@@ -36,15 +37,45 @@ internal static class CsvText
     }
 
     /// <summary>
-    /// A file to be read field by field: its head line, and the separator that line uses most (a semicolon brings the decimal comma with
-    /// it).
+    /// A file to be read field by field, its head line, and its decimal mark: the one its numbers show wherever they can be read in one way
+    /// only; null where they show none, or both. Its separator is the one the head line uses most.
     /// </summary>
-    public static (CsvReader Csv, string Head, bool DecimalComma) Open(string text)
+    public static (CsvReader Csv, string Head, char? Decimal) Open(string text)
     {
         text = text.TrimStart('\uFEFF');
         var head = text.Split('\n').FirstOrDefault(l => l.Trim().Length > 0)?.Trim('\r', ' ') ?? "";
         var delimiter = ";\t,".MaxBy(c => head.Count(x => x == c));
-        var csv = new CsvReader(
+        return (Reader(text, delimiter), head, DecimalOf(text, delimiter));
+    }
+
+    private static char? DecimalOf(string text, char delimiter)
+    {
+        using var csv = Reader(text, delimiter);
+        var (comma, point) = (false, false);
+        while (csv.Read() && !(comma && point))
+            for (var i = 0; i < csv.Parser.Count; i++)
+                if (csv.GetField(i) is { Length: > 1 and < 24 } cell && Plainly.Match(cell) is { Success: true } match)
+                {
+                    var mark = match.Groups[1].Success ? match.Groups[1].Value : match.Groups[2].Value;
+                    comma |= mark == ",";
+                    point |= mark == ".";
+                }
+        return comma == point ? null
+            : comma ? ','
+            : '.';
+    }
+
+    /// <summary>A pattern that never looks at a character twice: no cell, however made, holds the machine up.</summary>
+    private const RegexOptions Linear = RegexOptions.NonBacktracking | RegexOptions.CultureInvariant;
+
+    /// <summary>A number whose mark can only be the decimal one: not followed by just three digits, or after a leading zero.</summary>
+    private static readonly Regex Plainly = new(
+        @"^(?:[-+−]?(?:[0-9]+|[0-9]{1,3}(?:[.,\s'’][0-9]{3})+)?([.,])(?:[0-9]{1,2}|[0-9]{4,})|0([.,])[0-9]+)\s*[^0-9.,]{0,4}$",
+        Linear
+    );
+
+    private static CsvReader Reader(string text, char delimiter) =>
+        new(
             new StringReader(text),
             new CsvConfiguration(CultureInfo.InvariantCulture)
             {
@@ -56,8 +87,6 @@ internal static class CsvText
                 HasHeaderRecord = false,
             }
         );
-        return (csv, head, delimiter == ';');
-    }
 
     /// <summary>The field with an apostrophe before every formula in it; <see cref="Plain"/> gives back what it was.</summary>
     public static string Guarded(string text)

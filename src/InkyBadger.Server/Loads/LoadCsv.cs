@@ -82,7 +82,7 @@ public sealed class LoadCsv(LoadReader reader)
     /// <summary>Reads a whole file; nothing in it can make it fail as a whole but a head that names no columns.</summary>
     public LoadCsvAnswer Read(string text, CancellationToken stop = default)
     {
-        var (csv, head, decimalComma) = CsvText.Open(text);
+        var (csv, head, decimalMark) = CsvText.Open(text);
         using var open = csv;
         if (!csv.Read())
             return new([], [new(1, "", "is empty: the first line names the columns, such as name,kind,watts,hours")], head);
@@ -117,7 +117,7 @@ public sealed class LoadCsv(LoadReader reader)
                     continue;
                 if (loads.Count == MostLoads)
                     throw new FormatException($"is one more than the {MostLoads} loads a bank may have");
-                var load = LoadFields.Read(fields, decimalComma) with { Id = $"c{line}" };
+                var load = LoadFields.Read(fields, decimalMark) with { Id = $"c{line}" };
                 if (reader.Faults(load) is [var fault, ..])
                     throw new FormatException($"{Named(fault.Pointer)} {fault.Reason}");
                 loads.Add(load);

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.RegularExpressions;
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
+using InkyBadger.Core.Words;
 
 namespace InkyBadger.Server.Loads;
 
@@ -11,10 +12,10 @@ namespace InkyBadger.Server.Loads;
 internal static class LoadFields
 {
     /// <exception cref="FormatException">Names the field and what it would take.</exception>
-    public static Load Read(IReadOnlyDictionary<string, string> fields, bool decimalComma)
+    public static Load Read(IReadOnlyDictionary<string, string> fields, char? decimalMark)
     {
         double? Of(string field, params (string Unit, double Factor)[] units) =>
-            fields.TryGetValue(field, out var text) ? Number(field, text, decimalComma, units) : null;
+            fields.TryGetValue(field, out var text) ? Number(field, text, decimalMark, units) : null;
 
         var name = fields.TryGetValue("name", out var given) ? given : throw new FormatException("name is missing");
         var watts = Of("watts", ("w", 1), ("kw", 1000));
@@ -24,7 +25,7 @@ internal static class LoadFields
             watts = apparent * (factor ?? throw new FormatException("power factor is needed to make watts of VA"));
         var amps = Of("amps", ("a", 1), ("ma", 0.001));
         var volts = Of("volts", ("v", 1));
-        var states = fields.TryGetValue("states", out var list) ? States(list, decimalComma) : null;
+        var states = fields.TryGetValue("states", out var list) ? States(list, decimalMark) : null;
         if (watts is null && amps is null && states is null)
             throw new FormatException("watts are missing, or amps with their volts");
         if (watts is not null && amps is not null)
@@ -107,29 +108,29 @@ internal static class LoadFields
             : $"{seconds / 3600:00}:{seconds / 60 % 60:00}:{seconds % 60:00}";
     }
 
-    internal static double Number(string field, string text, bool decimalComma, (string Unit, double Factor)[] units)
+    internal static double Number(string field, string text, char? decimalMark, (string Unit, double Factor)[] units)
     {
-        var match = NumberWithUnit.Match(text);
-        var digits = match.Groups[1].Value.Replace(" ", "", StringComparison.Ordinal);
-        // Beside a semicolon the comma is the decimal one; else it parts thousands, and only where it does so rightly.
-        if (decimalComma && !digits.Contains('.', StringComparison.Ordinal))
-            digits = digits.Replace(',', '.');
-        else if (digits.Contains(',', StringComparison.Ordinal))
-            digits = Thousands.IsMatch(digits) ? digits.Replace(",", "", StringComparison.Ordinal) : "";
         if (
-            !match.Success
-            || !double.TryParse(
-                digits,
-                NumberStyles.AllowDecimalPoint | NumberStyles.AllowLeadingSign | NumberStyles.AllowExponent,
-                CultureInfo.InvariantCulture,
-                out var value
-            )
-            || !double.IsFinite(value)
+            WrittenNumber.IsSize(text)
+            || WrittenNumber.Read(text) is not { } written
+            || !double.IsFinite(written.Value)
+            || !Unit.IsMatch(written.Rest)
         )
             throw new FormatException($"{field}: “{Short(text)}” is not a number");
-        var unit = match.Groups[2].Value.ToLowerInvariant();
+        var value = written.Value;
+        if (written is { Other: { } other, By: { } by })
+            value = decimalMark is { } mark
+                ? (by == mark ? value : other)
+                : throw new FormatException(
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{field}: “{Short(text)}” is {value} or {other}: write it without the {by}"
+                    )
+                );
+        var unit = written.Rest.ToLowerInvariant();
         if (unit.Length == 0)
-            return value;
+            // 88 can only be a percentage.
+            return value > 1 && units is [("%", _)] ? Math.Round(value / 100, 12) : value;
         foreach (var (name, factor) in units)
             if (unit == name)
                 return Math.Round(value * factor, 12);
@@ -166,7 +167,7 @@ internal static class LoadFields
 
     private static double Part(string digits) => digits.Length == 0 ? 0 : double.Parse(digits, CultureInfo.InvariantCulture);
 
-    private static List<StateShare> States(string text, bool decimalComma)
+    private static List<StateShare> States(string text, char? decimalMark)
     {
         var states = new List<StateShare>();
         foreach (var part in text.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
@@ -178,8 +179,8 @@ internal static class LoadFields
                 new()
                 {
                     Name = match.Groups[1].Value.Trim(),
-                    Amps = Number("states", match.Groups[2].Value, decimalComma, []),
-                    Share = Math.Round(Number("states", match.Groups[3].Value, decimalComma, []) / 100, 12),
+                    Amps = Number("states", match.Groups[2].Value, decimalMark, []),
+                    Share = Math.Round(Number("states", match.Groups[3].Value, decimalMark, []) / 100, 12),
                 }
             );
         }
@@ -215,12 +216,7 @@ internal static class LoadFields
     /// <summary>Patterns that never look at a character twice: no cell, however made, holds the machine up.</summary>
     private const RegexOptions Linear = RegexOptions.NonBacktracking | RegexOptions.CultureInvariant;
 
-    private static readonly Regex NumberWithUnit = new(
-        @"^\s*([+-]?\d[\d ,]*\.?\d*(?:e[+-]?\d{1,3})?)\s*([a-zµ%×]*)\s*$",
-        Linear | RegexOptions.IgnoreCase
-    );
-
-    private static readonly Regex Thousands = new(@"^[+-]?\d{1,3}(,\d{3})+(\.\d*)?$", Linear);
+    private static readonly Regex Unit = new("^[a-zµμω%×]*$", Linear | RegexOptions.IgnoreCase);
 
     private static readonly Regex Window = new(
         @"^(\d{1,2})(?::([0-5]\d)(?::([0-5]\d))?)?\s*(?:[-–]|to)\s*(\d{1,2})(?::([0-5]\d)(?::([0-5]\d))?)?$",

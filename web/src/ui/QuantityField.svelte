@@ -3,7 +3,7 @@
   import { session } from '../app/session.svelte'
   import { limitsAt, refusal } from './limits'
   import { at } from './pointer'
-  import { base, fieldText, num, parse, say } from './quantity'
+  import { answer, fieldText, parse, say } from './quantity'
   import type { Kind } from './quantity'
   import { powerOffers } from './slips'
   import TypedField from './TypedField.svelte'
@@ -55,20 +55,21 @@
       put(null)
       return {}
     }
-    const parsed = parse(typed, kind, session.units)
-    if ('reason' in parsed) return parsed
-    const reason = refusal(full, parsed.value, (b) => (kind === 'share' ? say(b, 'fraction') : write(b)))
-    if (reason) return { reason }
-    put(parsed.value)
-    const others = kind === 'power' ? powerOffers(typed) : []
-    if (others.length > 0)
-      return {
-        understood: `${num(parsed.value, 1)} W`,
-        offers: others.map((o) => ({ text: o.text, take: () => put(o.value) })),
+    const refused = (v: number) => refusal(full, v, (b) => (kind === 'share' ? say(b, 'fraction') : write(b)))
+    const parsed = parse(typed, kind, session.units, (v) => refused(v) === null)
+    if ('value' in parsed) {
+      const reason = refused(parsed.value)
+      if (reason) return { reason }
+      const others = kind === 'power' && parsed.other === undefined ? powerOffers(typed) : []
+      if (others.length > 0) {
+        put(parsed.value)
+        return {
+          understood: write(parsed.value),
+          offers: others.map((o) => ({ text: o.text, take: () => put(o.value) })),
+        }
       }
-    return parsed.said
-      ? { understood: kind === 'count' ? String(parsed.value) : say(parsed.value, base[kind], session.units) }
-      : {}
+    }
+    return answer(parsed, write, put)
   }
 
   function nudge(by: number): string | null {

@@ -1,4 +1,5 @@
 /** Reading and writing quantities: the one place where units are converted. */
+import { isSize, MOST, readNumber } from './written'
 import figures from '../../../docs/format/figures.json'
 
 export interface Shown {
@@ -89,7 +90,7 @@ const units: Record<Kind, Record<string, number>> = {
   current: { a: 1, ma: 0.001, amp: 1, amps: 1, ka: 1000 },
   voltage: { v: 1, mv: 0.001, volt: 1, volts: 1 },
   energy: { wh: 1, kwh: 1000 },
-  charge: { ah: 1, mah: 0.001 },
+  charge: { ah: 1, mah: 0.001, kah: 1000 },
   length: { m: 1, cm: 0.01, mm: 0.001, ft: FEET, "'": FEET, in: FEET / 12, '"': FEET / 12, feet: FEET },
   hours: { h: 1, min: 1 / 60, m: 1 / 60, hour: 1, hours: 1, days: 24, day: 24 },
   seconds: { s: 1, ms: 0.001, min: 60, sec: 1 },
@@ -112,28 +113,57 @@ export const base: Record<Kind, string> = {
   number: '',
 }
 
-/** No figure is longer, and a pattern takes its time with what is. */
-const MOST = 60
+/** A reading that is taken, with the other one where there is another; or why not, with the readings to choose between. */
+export type Parsed = { value: number; said: boolean; other?: number } | { reason: string; choices?: number[] }
 
-export type Parsed = { value: number; said: boolean } | { reason: string }
-
-/** Reads a typed quantity: `1.5k`, `3 kW`, `40 ft`, `12 min`, `25 %`. `said` tells that a unit other than the usual was understood. */
-export function parse(text: string, kind: Kind, system: UnitSystem = 'metric'): Parsed {
+/**
+ * Reads a typed quantity: `1.5k`, `3 kW`, `40'`, `12 min`, `25 %`, `2,5`. `said` tells that something else than the usual was understood.
+ * `fits` are the limits of the field: of two possible readings one that is out of them is none.
+ */
+export function parse(text: string, kind: Kind, system: UnitSystem = 'metric', fits = (_: number) => true): Parsed {
   if (text.length > MOST) return { reason: 'is too long for a number' }
-  const match =
-    /^\s*([−-]?)\s*(\d[\d\s,]*(?:\.\d*)?|\.\d+)(?:e([+-]?\d{1,3}))?\s*(k(?![a-z]))?\s*([a-zµ%×'"]*)\s*$/i.exec(text)
-  if (!match) return { reason: `“${text.trim().slice(0, 20)}” is not a number` }
-  const number = Number((match[1] ? '-' : '') + match[2].replace(/[\s,]/g, '') + (match[3] ? `e${match[3]}` : ''))
-  if (!Number.isFinite(number)) return { reason: 'is out of all measure' }
-  const thousand = match[4] ? 1000 : 1
-  const word = match[5].toLowerCase()
-  if (word === '') {
-    const usual = kind === 'length' && system === 'imperial' ? FEET : 1
-    return { value: number * thousand * usual, said: thousand !== 1 }
-  }
-  const factor = units[kind][word]
+  const feet = kind === 'length' ? feetAndInches(text) : null
+  if (feet !== null) return { value: feet, said: true }
+  if (isSize(text)) return { reason: `“${text.trim()}” is a conductor’s size, and a number is wanted` }
+  const written = readNumber(text)
+  if (!written || !/^[a-zµμω%×'’"”]*$/i.test(written.rest))
+    return { reason: `“${text.trim().slice(0, 20)}” is not a number` }
+  if (!Number.isFinite(written.value)) return { reason: 'is out of all measure' }
+  const word = written.rest.toLowerCase().replace('’', "'").replace('”', '"')
+  const factor = word === '' ? (kind === 'length' && system === 'imperial' ? FEET : 1) : units[kind][word]
   if (factor === undefined) return { reason: wrongUnit(word, kind) }
-  return { value: number * thousand * factor, said: factor !== 1 || thousand !== 1 }
+  const tidy = (value: number) => Number((value * factor).toPrecision(15))
+  let said = written.thousand || (word !== '' && factor !== 1)
+  let readings = [written.value, ...(written.other === null ? [] : [written.other])].map(tidy)
+  if (kind === 'share' && word === '') {
+    // 88 can only be a percentage; 0.5 may be a half, or half a percent.
+    readings = readings.flatMap((v) => (v > 1 ? [v / 100] : v > 0 ? [v, v / 100] : [v]))
+    said = true
+  }
+  if (kind === 'count' && readings.length > 1) readings = readings.filter(Number.isInteger)
+  const fitting = readings.length > 1 ? readings.filter(fits) : readings
+  if (fitting.length === 0) return { value: readings[0], said }
+  if (fitting.length === 1) return { value: fitting[0], said: said || written.other !== null }
+  // The point is the decimal one on this screen; a comma, and a share without its sign, can as well mean the other.
+  if (written.by === '.' && kind !== 'share') return { value: fitting[0], said: true, other: fitting[1] }
+  return { reason: `“${text.trim()}” can be read ${fitting.length === 2 ? 'two' : 'several'} ways`, choices: fitting }
+}
+
+/** `12' 6"`, in metres. */
+function feetAndInches(text: string): number | null {
+  const match = /^\s*(\d+)\s*(?:'|’|ft)\s*(\d+(?:[.,]\d+)?)\s*(?:"|”|in)\s*$/i.exec(text)
+  return match ? Number(((Number(match[1]) + Number(match[2].replace(',', '.')) / 12) * FEET).toFixed(6)) : null
+}
+
+/** What a field answers to a quantity that was typed: what it understood, or why not, and other readings to be taken with a press. */
+export function answer(parsed: Parsed, write: (value: number) => string, put: (value: number) => void) {
+  const offer = (value: number) => ({ text: write(value), take: () => put(value) })
+  if ('reason' in parsed) return { reason: parsed.reason, offers: (parsed.choices ?? []).map(offer) }
+  put(parsed.value)
+  return {
+    ...(parsed.said ? { understood: write(parsed.value) } : {}),
+    offers: parsed.other === undefined ? [] : [offer(parsed.other)],
+  }
 }
 
 function wrongUnit(word: string, kind: Kind): string {
@@ -144,16 +174,19 @@ function wrongUnit(word: string, kind: Kind): string {
   return `“${word}” does not fit: ${known.slice(0, 4).join(', ')}`
 }
 
+/** In a field nothing is grouped: what stands there is read back as it is. */
+const ungrouped = (value: number, most = 3) => plain(value, most).replace(/,/g, '')
+
 /** How a value reads in a field that is not being typed in. */
 export function fieldText(value: number, kind: Kind, system: UnitSystem): string {
   if (kind === 'share') return `${plain(value * 100, 1)} %`
-  if (kind === 'count' || kind === 'number') return plain(value).replace(/,/g, '')
+  if (kind === 'count' || kind === 'number') return ungrouped(value)
   if (kind === 'length') {
     const shown = show(value, 'm', system)
-    return `${shown.text} ${shown.unit}`
+    return `${shown.text.replace(/,/g, '')} ${shown.unit}`
   }
   if (kind === 'seconds') return `${plain(value, 2)} s`
-  return `${plain(value, 2)} ${base[kind]}`
+  return `${ungrouped(value, 2)} ${base[kind]}`
 }
 
 export type Times = { windows: number[][] } | { hours: number } | { reason: string }
@@ -166,7 +199,7 @@ export function clock(hour: number): string {
 /** Reads `10:00-10:10, 15:00-15:10` as times of day, or `4 h`, `12 min` as hours a day. */
 export function parseTimes(text: string): Times {
   if (!/[-–]|:|\bto\b/i.test(text)) {
-    const hours = parse(text, 'hours')
+    const hours = parse(text, 'hours', 'metric', (h) => h <= 24)
     if ('reason' in hours) return { reason: 'give hours (4 h, 12 min) or times (10:00-10:10)' }
     return hours.value < 0 || hours.value > 24 ? { reason: 'a day has 24 hours' } : { hours: hours.value }
   }

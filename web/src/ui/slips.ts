@@ -1,4 +1,5 @@
 import { num, parse, say } from './quantity'
+import { readNumber } from './written'
 
 /** Watts and amperes, watts and watt-hours, volt-amperes, "amps per hour": what was probably meant, and the other reading to choose. */
 export interface Reading {
@@ -34,27 +35,30 @@ interface About {
 
 /** Reads what one unit draws where the text is, or may be, a slip. Null where it is plain. A reason where nothing can be made of it. */
 export function slip(text: string, about: About): Slip | { reason: string; others: Slip['others'] } | null {
-  const match = /^\s*(\d[\d\s,]*(?:\.\d*)?|\.\d+)\s*(k?)\s*([a-z/. ]+?)\s*$/i.exec(text)
-  const plain = /^\s*(\d+(?:\.\d+)?)\s*(k?)\s*w?\s*$/i.exec(text)
-  if (plain && !about.inAmps) {
-    const watts = Number(plain[1]) * (plain[2] ? 1000 : 1)
-    if (watts >= TOO_MANY_W && plain[2])
+  const written = readNumber(text)
+  // Which of two readings is meant is asked before anything else.
+  if (!written || written.value < 0 || written.other !== null) return null
+  const kilo = written.thousand || /^k/i.test(written.rest)
+  if (/^k?w?$/i.test(written.rest) && !about.inAmps) {
+    const watts = Number(`${written.value}e${kilo && !written.thousand ? 3 : 0}`)
+    if (watts >= TOO_MANY_W && kilo)
       return {
         understood: `${num(watts)} W`,
         reading: { watts },
         others: [{ text: `${num(watts / 1000)} W`, reading: { watts: watts / 1000 } }],
       }
-    if (watts > 0 && watts < TOO_FEW_W && !plain[2] && plain[1].includes('.'))
+    if (watts > 0 && watts < TOO_FEW_W && !kilo && !Number.isInteger(watts))
       return {
-        understood: `${plain[1]} W`,
+        understood: `${watts} W`,
         reading: { watts },
-        others: [{ text: `${plain[1]} kW`, reading: { watts: watts * 1000 } }],
+        others: [{ text: `${watts} kW`, reading: { watts: Number(`${watts}e3`) } }],
       }
   }
-  if (!match) return null
-  const value = Number(match[1].replace(/[\s,]/g, '')) * (match[2] ? 1000 : 1)
+  const unit = written.rest.toLowerCase().replace(/[.\s]/g, '')
+  const large = !written.thousand && unit.length > 1 && unit.startsWith('k')
+  const value = Number(`${written.value}e${large ? 3 : 0}`)
   if (!Number.isFinite(value)) return null
-  const word = match[3].toLowerCase().replace(/[. ]/g, '')
+  const word = large ? unit.slice(1) : unit
   const rate = (reading: Reading) => [{ text: read(reading), reading }]
   switch (word) {
     case 'va': {
@@ -127,7 +131,7 @@ export function powerOffers(text: string): { text: string; value: number }[] {
   if ('reason' in parsed) return []
   if (parsed.value >= TOO_MANY_W && /k/i.test(text))
     return [{ text: `${num(parsed.value / 1000)} W`, value: parsed.value / 1000 }]
-  if (parsed.value > 0 && parsed.value < TOO_FEW_W && text.includes('.') && !/k/i.test(text))
-    return [{ text: `${text.trim().replace(/\s*w$/i, '')} kW`, value: parsed.value * 1000 }]
+  if (parsed.value > 0 && parsed.value < TOO_FEW_W && !Number.isInteger(parsed.value) && !/k/i.test(text))
+    return [{ text: `${parsed.value} kW`, value: Number(`${parsed.value}e3`) }]
   return []
 }

@@ -3,7 +3,7 @@
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import Fig from '../../ui/Fig.svelte'
   import { refusal } from '../../ui/limits'
-  import { fieldText, parse, say, sizeName } from '../../ui/quantity'
+  import { answer, fieldText, parse, say, sizeName } from '../../ui/quantity'
   import TypedField from '../../ui/TypedField.svelte'
   import { bench } from './bench.svelte'
   import { conductorName } from './conductors'
@@ -48,14 +48,11 @@
       put({ lengthM: null })
       return {}
     }
-    const parsed = parse(typed, 'length', session.units)
-    if ('reason' in parsed) return parsed
-    const reason = refusal(`${session.base}/wiring/${list}/0/lengthM`, parsed.value, (b) =>
-      fieldText(b, 'length', session.units),
-    )
-    if (reason) return { reason }
-    put({ lengthM: parsed.value })
-    return parsed.said ? { understood: say(parsed.value, 'm', session.units) } : {}
+    const write = (b: number) => fieldText(b, 'length', session.units)
+    const refused = (m: number) => refusal(`${session.base}/wiring/${list}/0/lengthM`, m, write)
+    const parsed = parse(typed, 'length', session.units, (m) => refused(m) === null)
+    const reason = 'value' in parsed ? refused(parsed.value) : null
+    return reason ? { reason } : answer(parsed, write, (lengthM) => put({ lengthM }))
   }
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte'
   import { session } from '../../app/session.svelte'
-  import { fieldText, num, parse } from '../../ui/quantity'
+  import { answer, fieldText, num, parse } from '../../ui/quantity'
   import TypedField from '../../ui/TypedField.svelte'
   import { bench } from './bench.svelte'
 
@@ -34,11 +34,10 @@
       put(null)
       return {}
     }
-    const parsed = parse(typed, 'current')
-    if ('reason' in parsed) return parsed
-    if (parsed.value < 0 || parsed.value > 10_000) return { reason: 'from 0 to 10,000 A' }
-    put(parsed.value)
-    return {}
+    const fits = (a: number) => a >= 0 && a <= 10_000
+    const parsed = parse(typed, 'current', 'metric', fits)
+    if ('value' in parsed && !fits(parsed.value)) return { reason: 'from 0 to 10,000 A' }
+    return answer(parsed, (a) => fieldText(a, 'current', 'metric'), put)
   }
 </script>
 

@@ -2,7 +2,7 @@
   import type { Run } from '../../api/client'
   import { session } from '../../app/session.svelte'
   import { refusal } from '../../ui/limits'
-  import { fieldText, parse } from '../../ui/quantity'
+  import { answer, fieldText, parse } from '../../ui/quantity'
   import TypedField from '../../ui/TypedField.svelte'
   import { metres, put } from './hand.svelte'
   import type { RunInHand } from './hand.svelte'
@@ -23,14 +23,15 @@
 
   function read(typed: string, lengthM: number, apply: (by: number) => void) {
     if (typed.trim() === '') return { reason: 'a length is wanted' }
-    const parsed = parse(typed, 'length', session.units)
-    if ('reason' in parsed) return parsed
-    if (parsed.value < 0) return { reason: 'must be 0 or more' }
-    const total = view.run.laid.lengthM + parsed.value - lengthM
-    const reason = refusal(`${session.base}/runs/0/lengthM`, total, (b) => fieldText(b, 'length', session.units))
-    if (reason) return { reason: `the whole run ${reason}` }
-    apply(parsed.value - lengthM)
-    return parsed.said ? { understood: metres(parsed.value) } : {}
+    const write = (b: number) => fieldText(b, 'length', session.units)
+    const refused = (m: number) => {
+      if (m < 0) return 'must be 0 or more'
+      const reason = refusal(`${session.base}/runs/0/lengthM`, view.run.laid.lengthM + m - lengthM, write)
+      return reason && `the whole run ${reason}`
+    }
+    const parsed = parse(typed, 'length', session.units, (m) => refused(m) === null)
+    const reason = 'value' in parsed ? refused(parsed.value) : null
+    return reason ? { reason } : answer(parsed, write, (m) => apply(m - lengthM))
   }
 
   /** Everything on the positive from a part on moves by so much. */

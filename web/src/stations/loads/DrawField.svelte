@@ -2,7 +2,7 @@
   import type { Load } from '../../api/client'
   import { session } from '../../app/session.svelte'
   import { refusal } from '../../ui/limits'
-  import { fieldText, num, parse } from '../../ui/quantity'
+  import { answer, fieldText, num, parse } from '../../ui/quantity'
   import { slip } from '../../ui/slips'
   import type { Reading } from '../../ui/slips'
   import TypedField from '../../ui/TypedField.svelte'
@@ -65,33 +65,38 @@
       put(slipped.reading)
       return { understood: slipped.understood, offers }
     }
-    const saysAmps = /\d\s*m?a(mps?)?\s*$/i.test(typed)
+    const saysAmps = /[\d½¼¾]\s*m?a(mps?)?\s*$/i.test(typed)
     const saysWatts = /w(atts?)?\s*$/i.test(typed)
     const kind = saysAmps || (inAmps && !saysWatts) ? 'current' : 'power'
-    const parsed = parse(typed, kind)
-    if ('reason' in parsed) return parsed
     const field = kind === 'current' ? 'amps' : 'watts'
-    const reason = refusal(at(field), parsed.value, (b) => fieldText(b, kind, 'metric'))
+    const write = (v: number) => fieldText(v, kind, 'metric')
+    const refused = (v: number) => refusal(at(field), v, write)
+    const parsed = parse(typed, kind, 'metric', (v) => refused(v) === null)
+    const reason = 'value' in parsed ? refused(parsed.value) : null
     if (reason) return { reason }
-    session.edit(
-      kind === 'current'
-        ? [
-            { path: at('amps'), value: parsed.value },
-            { path: at('watts'), value: null },
-            { path: at('volts'), value: volts },
-            { path: at('states'), value: null },
-          ]
-        : [
-            { path: at('watts'), value: parsed.value },
-            { path: at('amps'), value: null },
-            { path: at('va'), value: null },
-            { path: at('powerFactor'), value: null },
-            { path: at('states'), value: null },
-          ],
-    )
-    if (kind === 'current')
-      return { understood: `${num(parsed.value, 2)} A at ${volts === null ? 'the bank’s volts' : `${num(volts)} V`}` }
-    return parsed.said ? { understood: `${num(parsed.value)} W` } : {}
+    const said = answer(parsed, write, kind === 'current' ? putAmps : putWatts)
+    return kind === 'current' && 'value' in parsed
+      ? { ...said, understood: `${write(parsed.value)} at ${volts === null ? 'the bank’s volts' : `${num(volts)} V`}` }
+      : said
+  }
+
+  function putAmps(amps: number) {
+    session.edit([
+      { path: at('amps'), value: amps },
+      { path: at('watts'), value: null },
+      { path: at('volts'), value: volts },
+      { path: at('states'), value: null },
+    ])
+  }
+
+  function putWatts(watts: number) {
+    session.edit([
+      { path: at('watts'), value: watts },
+      { path: at('amps'), value: null },
+      { path: at('va'), value: null },
+      { path: at('powerFactor'), value: null },
+      { path: at('states'), value: null },
+    ])
   }
 </script>
 

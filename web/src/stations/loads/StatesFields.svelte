@@ -2,7 +2,7 @@
   import X from '@lucide/svelte/icons/trash-2'
   import { session } from '../../app/session.svelte'
   import Fig from '../../ui/Fig.svelte'
-  import { fieldText, parse, say } from '../../ui/quantity'
+  import { answer, fieldText, parse, say } from '../../ui/quantity'
   import QuantityField from '../../ui/QuantityField.svelte'
   import TypedField from '../../ui/TypedField.svelte'
 
@@ -37,13 +37,21 @@
   }
 
   function readShare(index: number, typed: string) {
-    const parsed = parse(typed, 'share')
-    if ('reason' in parsed) return parsed
-    const value = parsed.value > 1 && !typed.includes('%') ? parsed.value / 100 : parsed.value
-    if (value < 0 || value > 1) return { reason: 'a share lies between 0 and 100 %' }
-    if (states.length === 1 && value !== 1) return { reason: 'one state alone is on all the time: add another' }
-    put(share(index, value))
-    return { understood: say(value, 'fraction') }
+    const refused = (v: number) =>
+      v < 0 || v > 1
+        ? 'a share lies between 0 and 100 %'
+        : states.length === 1 && v !== 1
+          ? 'one state alone is on all the time: add another'
+          : null
+    const parsed = parse(typed, 'share', 'metric', (v) => refused(v) === null)
+    const reason = 'value' in parsed ? refused(parsed.value) : null
+    return reason
+      ? { reason }
+      : answer(
+          parsed,
+          (v) => fieldText(v, 'share', 'metric'),
+          (v) => put(share(index, v)),
+        )
   }
 
   function add() {

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Load } from '../../api/client'
   import { session } from '../../app/session.svelte'
-  import { sayVolts } from '../../ui/quantity'
+  import { parse, sayVolts } from '../../ui/quantity'
   import TypedField from '../../ui/TypedField.svelte'
 
   /** The volts a DC device accepts: `10.5-15`, or nothing where they are not known. */
@@ -15,9 +15,10 @@
       session.edit({ path: at, value: null })
       return {}
     }
-    const match = /^\s*(\d+(?:\.\d+)?)\s*v?\s*(?:[-–]|\bto\b)\s*(\d+(?:\.\d+)?)\s*v?\s*$/i.exec(typed)
-    if (!match) return { reason: 'give the least and the greatest volts, such as 10.5-15' }
-    const [minV, maxV] = [Number(match[1]), Number(match[2])]
+    const ends = typed.split(/[-–]|\bto\b/i).map((end) => parse(end, 'voltage', 'metric', (v) => v <= 1000))
+    if (ends.length !== 2 || !ends.every((end) => 'value' in end))
+      return { reason: 'give the least and the greatest volts, such as 10.5-15' }
+    const [minV, maxV] = ends.map((end) => end.value)
     if (maxV < minV) return { reason: 'the greatest must not be below the least' }
     if (minV < 0.1 || maxV > 1000) return { reason: 'volts from 0.1 to 1,000' }
     session.edit({ path: at, value: { minV, maxV } })

@@ -1,4 +1,5 @@
 import { num, say } from '../../ui/quantity'
+import { readNumber } from '../../ui/written'
 
 /** The whole demand in one phrase: "500 W for 4 hours", "55 A for 9 hours", "0.9 kWh a night", "20 W for 3 days". */
 export interface Phrase {
@@ -17,22 +18,29 @@ export interface Phrase {
 const NIGHT = 14
 
 export function readPhrase(text: string): Phrase | { reason: string } {
+  const written = readNumber(text)
   const match =
-    /^\s*(\d[\d ,]*(?:\.\d+)?|\.\d+)\s*(k?wh|k?w|m?ah|m?a|amps?|watts?|hp)(?![a-z])\s*(?:(?:for|over|in|during|a|per|each|every|\/)?\s*(.*?))\s*$/i.exec(
-      text,
+    written &&
+    /^(k?wh|k?w|m?ah|m?a|amps?|watts?|hp)(?![a-z])\s*(?:(?:for|over|in|during|a|per|each|every|\/)?\s*(.*?))\s*$/i.exec(
+      written.rest,
     )
-  if (!match) return { reason: 'say it as 500 W for 4 hours, 55 A for 9 hours, or 0.9 kWh a night' }
-  const value = Number(match[1].replace(/[ ,]/g, ''))
-  const unit = match[2]
+  if (!match || written.value < 0)
+    return { reason: 'say it as 500 W for 4 hours, 55 A for 9 hours, or 0.9 kWh a night' }
+  if (written.other !== null)
+    return {
+      reason: `that can be ${written.value} or ${written.other} ${match[1]}: write it without the ${written.by}`,
+    }
+  const value = Number(`${written.value}e${written.thousand ? 3 : 0}`)
+  const unit = match[1]
     .toLowerCase()
     .replace(/^(amp|amps)$/, 'a')
     .replace(/^(watt|watts)$/, 'w')
   if (unit === 'hp')
     return { reason: `a horsepower of a motor is 746 W out, and it takes more in: give its amperes, or its watts` }
-  const span = spanOf(match[3])
+  const span = spanOf(match[2])
   if ('reason' in span) return span
   const { hours, days } = span
-  const whole = `${say(hours, 'h')}${days ? ` a day, ${num(days)} days without charge` : hours === NIGHT && /night/i.test(match[3]) ? ', 18:00 to 08:00' : ''}`
+  const whole = `${say(hours, 'h')}${days ? ` a day, ${num(days)} days without charge` : hours === NIGHT && /night/i.test(match[2]) ? ', 18:00 to 08:00' : ''}`
   const none = { watts: null, amps: null, energyWh: null, hours, days, direct: false }
   switch (unit) {
     case 'w':
@@ -70,11 +78,11 @@ function spanOf(text: string): { hours: number; days: number | null } | { reason
   if (words === '' || words === 'day' || words === 'a day' || words === 'daily') return { hours: 24, days: null }
   if (/night|overnight/.test(words)) return { hours: NIGHT, days: null }
   const match =
-    /^(\d+(?:\.\d+)?|an?|one|half an?)\s*(h|hours?|hrs?|min|minutes?|days?|d)(?:\s*(?:a|per|each|every)\s*day)?$/.exec(
+    /^([\d.,]+|½|\d+½|an?|one|half an?)\s*(h|hours?|hrs?|min|minutes?|days?|d)(?:\s*(?:a|per|each|every)\s*day)?$/.exec(
       words,
     )
   if (!match) return { reason: `“${text.trim().slice(0, 24)}” is no span such as 4 hours, 90 min, 3 days or a night` }
-  const count = /^half/.test(match[1]) ? 0.5 : /^(an?|one)$/.test(match[1]) ? 1 : Number(match[1])
+  const count = /^half/.test(match[1]) ? 0.5 : /^(an?|one)$/.test(match[1]) ? 1 : (readNumber(match[1])?.value ?? NaN)
   const hours = /^h/.test(match[2]) ? count : /^m/.test(match[2]) ? count / 60 : count * 24
   if (!(hours > 0)) return { reason: 'for no time at all nothing is needed' }
   if (hours <= 24) return { hours, days: null }

@@ -6,7 +6,7 @@
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import Figures from '../../ui/Figures.svelte'
   import AsTable from '../../ui/AsTable.svelte'
-  import { fieldText, num, parse, say, sayVolts } from '../../ui/quantity'
+  import { answer, fieldText, num, parse, say, sayVolts } from '../../ui/quantity'
   import TypedField from '../../ui/TypedField.svelte'
   import Ladder from './Ladder.svelte'
   import { putLimit } from './limit'
@@ -72,11 +72,10 @@
   const money = $derived(session.design!.display.currency)
 
   function readLimit(typed: string) {
-    const parsed = parse(typed, 'current')
-    if ('reason' in parsed) return parsed
-    if (!(parsed.value > 0 && parsed.value <= 2000)) return { reason: 'above 0 and up to 2,000 A' }
-    putLimit(parsed.value)
-    return {}
+    const fits = (a: number) => a > 0 && a <= 2000
+    const parsed = parse(typed, 'current', 'metric', fits)
+    if ('value' in parsed && !fits(parsed.value)) return { reason: 'above 0 and up to 2,000 A' }
+    return answer(parsed, (a) => fieldText(a, 'current', 'metric'), putLimit)
   }
 </script>
 
