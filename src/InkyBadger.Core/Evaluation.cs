@@ -8,7 +8,8 @@ public sealed record Evaluation(
     IReadOnlyList<BankEvaluation> Banks,
     IReadOnlyList<Finding> Findings,
     FindingCounts Counts,
-    string? FirstToDo
+    string? FirstToDo,
+    string Name
 );
 
 /// <summary>Wrong is danger and fault, to look at is caution; notes are not counted.</summary>

@@ -28,7 +28,8 @@ public static class Evaluator
             banks,
             sorted,
             new(sorted.Count(f => f.Grade <= Grade.Fault), sorted.Count(f => f.Grade == Grade.Caution)),
-            FirstToDo(banks)
+            FirstToDo(banks),
+            DesignName.Of(design)
         );
     }
 

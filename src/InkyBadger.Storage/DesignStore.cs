@@ -183,7 +183,7 @@ public sealed class DesignStore(BadgerDb db, WriteQueue writes, TimeProvider clo
         var row = new DesignRow
         {
             Id = Guid.NewGuid().ToString("n")[..12],
-            Name = design.Name,
+            Name = DesignName.Of(design),
             Document = DesignFormat.Write(design),
             Revision = 1,
             CreatedUtc = when,
@@ -241,7 +241,7 @@ public sealed class DesignStore(BadgerDb db, WriteQueue writes, TimeProvider clo
         Do(
             "UPDATE designs SET Document = $text, Name = $name, Revision = Revision + 1, UpdatedUtc = $now, StateAt = $at WHERE Id = $id",
             ("$text", text),
-            ("$name", design.Name),
+            ("$name", DesignName.Of(design)),
             ("$now", now)
         );
         return (WriteOutcome.Done, new(id, revision + 1, now, design, CanUndo: true, CanRedo: false));
@@ -273,7 +273,7 @@ public sealed class DesignStore(BadgerDb db, WriteQueue writes, TimeProvider clo
         var design = DesignFormat.Read(state.Document);
         row.Document = state.Document;
         row.StateAt = state.Number;
-        row.Name = design.Name;
+        row.Name = DesignName.Of(design);
         var (canUndo, canRedo) = await WaysAsync(to, row, default);
         return new(row.Id, row.Revision + 1, row.UpdatedUtc, design, canUndo, canRedo);
     }

@@ -24,7 +24,7 @@ describe('a quantity that is read', () => {
     ['12,8 V', 'voltage', 12.8],
     ['½ h', 'hours', 0.5],
     ["40'", 'length', 12.192],
-    ["12' 6\"", 'length', 3.81],
+    ['12\' 6"', 'length', 3.81],
     ['88', 'share', 0.88],
     ['6V', 'voltage', 6],
     ['1,500', 'count', 1500],

@@ -13,7 +13,12 @@ public sealed record DesignDocument
 
     public string Format { get; init; } = FormatName;
     public int Version { get; init; } = CurrentVersion;
+
+    /// <summary>Empty: it is named from what is in it, <see cref="DesignName"/>.</summary>
     public string Name { get; init; } = "";
+
+    /// <summary>One of the made-up designs that ship with the application.</summary>
+    public bool Demo { get; init; }
     public string Notes { get; init; } = "";
     public Place Place { get; init; } = new();
     public AcSupply Ac { get; init; } = new();

@@ -52,6 +52,9 @@ public sealed record Load
     /// <summary>Whether it suffers under a modified wave.</summary>
     public bool WaveSensitive { get; init; }
 
+    /// <summary>Typical figures that nobody has looked at yet.</summary>
+    public bool Assumed { get; init; }
+
     /// <summary>Taken from this many units of each string only; null: from the whole string.</summary>
     public int? Tap { get; init; }
 }

@@ -19,10 +19,35 @@ internal static class LoadFindings
     /// <summary>Share of the worst instant that placing it must save.</summary>
     private const double WorthPlacing = 0.05;
 
-    public static FindingRule[] Rules { get; } = [IdleDraw, OnRaised];
+    public static FindingRule[] Rules { get; } = [IdleDraw, OnRaised, Assumed];
 
     public static LoadRule[] OfEachLoad { get; } =
     [Window, DoubleConversion, StartBelowRunning, CountsForNothing, NoTimes, BankFindings.DcStart, BankFindings.Tap];
+
+    /// <summary>Typical figures that nobody has looked at yet.</summary>
+    private static Finding? Assumed(FindingScene s)
+    {
+        var demand = s.Scene.Bank.Demand;
+        if (demand.By != DemandBy.Loads || demand.Loads.Count(l => l.Assumed) is not (> 0 and var count))
+            return null;
+        return s.Make(
+            "load.assumed",
+            Grade.Note,
+            Station.Loads,
+            "/demand/loads",
+            count == demand.Loads.Count ? "All loads are assumed" : count == 1 ? "1 load is assumed" : $"{count} loads are assumed",
+            "Their watts and hours are typical values, marked in the list. Put in what stands on the plate and how long it runs with you.",
+            [new("assumed", count, "")],
+            FindingScene.Offer(
+                "They are as mine are",
+                "counts them as yours",
+                s.Bank with
+                {
+                    Demand = demand with { Loads = [.. demand.Loads.Select(l => l with { Assumed = false })] },
+                }
+            )
+        );
+    }
 
     private static Finding? IdleDraw(FindingScene s)
     {

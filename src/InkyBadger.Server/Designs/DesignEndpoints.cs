@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json.Nodes;
+using InkyBadger.Core.Demo;
 using InkyBadger.Core.Design;
 using InkyBadger.Storage;
 
@@ -7,6 +8,9 @@ namespace InkyBadger.Server.Designs;
 
 /// <summary>A stored design, its revision, and whether it can be taken back or forward.</summary>
 public sealed record DesignAnswer(string Id, long Revision, DateTime UpdatedUtc, DesignDocument Design, bool CanUndo, bool CanRedo);
+
+/// <summary>A starting situation: its key, title and sentence.</summary>
+public sealed record StartCard(string Key, string Title, string Words);
 
 public static class DesignEndpoints
 {
@@ -16,11 +20,14 @@ public static class DesignEndpoints
         designs.MapGet("", List).WithSummary("The shelf, newest first; bin=true: what was taken off it").Produces<List<DesignCard>>();
         designs
             .MapPost("", Add)
-            .WithSummary("Keep a new design; without a body an empty one")
+            .WithSummary("Keep a new design; without a body an empty one, or the starting situation that is named")
             .Accepts<JsonObject>("application/json")
             .Produces<DesignAnswer>(201)
             .ProducesProblem(400);
         designs.MapGet("/{id}", Get).WithSummary("A design").Produces<DesignAnswer>().ProducesProblem(404);
+        app.MapGet("/api/starts", () => StartingSituations.All.Select(s => new StartCard(s.Key, s.Title, s.Words)).ToList())
+            .WithTags("designs")
+            .WithSummary("What a new design can begin with");
         Writes(
             designs
                 .MapPut("/{id}", Replace)
@@ -59,10 +66,23 @@ public static class DesignEndpoints
     private static async Task<List<DesignCard>> List(DesignStore store, ShelfCards cards, bool? bin, CancellationToken stop) =>
         await cards.OfAsync(await store.ListAsync(bin ?? false, stop), store, stop);
 
-    private static async Task<IResult> Add(HttpRequest request, DesignReader reader, DesignStore store, CancellationToken stop)
+    private static async Task<IResult> Add(
+        HttpRequest request,
+        DesignReader reader,
+        DesignStore store,
+        CancellationToken stop,
+        string? start = null
+    )
     {
-        var design = NewDesign.Empty("New design");
-        if (request.ContentLength > 0 || request.Headers.TransferEncoding.Count > 0)
+        var design = NewDesign.Empty("");
+        if (start is not null)
+        {
+            var begun = start == "demo" ? DemoDesigns.All[0] : StartingSituations.All.FirstOrDefault(s => s.Key == start)?.Design;
+            if (begun is null)
+                return Problems.NotAccepted([new("/start", "is none of the starting situations")]);
+            design = begun;
+        }
+        else if (request.ContentLength > 0 || request.Headers.TransferEncoding.Count > 0)
         {
             var reading = await reader.ReadAsync(request, stop);
             if (reading.Design is null)
@@ -109,8 +129,8 @@ public static class DesignEndpoints
             return Problems.NotFound(id);
         const string ending = ", copy";
         // Counted in characters: a cut through the middle of one would leave half of it.
-        var name = string.Concat(stored.Design.Name.EnumerateRunes().Take(80 - ending.Length));
-        return Answer(context, await store.AddAsync(stored.Design with { Name = name + ending }, stop), 201);
+        var name = string.Concat(DesignName.Of(stored.Design).EnumerateRunes().Take(80 - ending.Length));
+        return Answer(context, await store.AddAsync(stored.Design with { Name = name + ending, Demo = false }, stop), 201);
     }
 
     private static async Task<IResult> Remove(string id, DesignStore store, CancellationToken stop) =>

@@ -32,7 +32,8 @@ public sealed record DesignCard(
     string? FirstToDo,
     bool Ready,
     string? Unreadable,
-    string? SetAside
+    string? SetAside,
+    bool Demo
 );
 
 /// <summary>
@@ -84,7 +85,7 @@ public sealed class ShelfCards(IServiceScopeFactory scopes, DataFolder folder)
     }
 
     /// <summary>A design as it has just been kept: its card will be ready before somebody looks at the shelf.</summary>
-    public void Soon(StoredDesign stored) => Fill([new(stored.Id, stored.Design.Name, stored.Revision, stored.UpdatedUtc, null)]);
+    public void Soon(StoredDesign stored) => Fill([new(stored.Id, DesignName.Of(stored.Design), stored.Revision, stored.UpdatedUtc, null)]);
 
     /// <summary>Works out in the background what nobody has to wait for.</summary>
     public void Fill(IReadOnlyList<StoredEntry> entries)
@@ -191,7 +192,8 @@ public sealed class ShelfCards(IServiceScopeFactory scopes, DataFolder folder)
             null,
             true,
             null,
-            null
+            null,
+            false
         );
 
     private static DesignCard Make(StoredEntry entry, DesignDocument design)
@@ -215,6 +217,7 @@ public sealed class ShelfCards(IServiceScopeFactory scopes, DataFolder folder)
             Wrong = evaluation.Counts.Wrong,
             ToLookAt = evaluation.Counts.ToLookAt,
             FirstToDo = evaluation.FirstToDo,
+            Demo = design.Demo,
         };
     }
 }

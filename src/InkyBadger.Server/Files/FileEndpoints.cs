@@ -51,7 +51,7 @@ public static class FileEndpoints
         if (entry is null || !(await store.DocumentsAsync([id], stop)).TryGetValue(id, out var stored))
             return Problems.NotFound(id);
         return stored.Design is { } design
-            ? Results.File(Written(design), "application/json", FileName(design.Name) + ".json")
+            ? Results.File(Written(design), "application/json", FileName(DesignName.Of(design)) + ".json")
             : Results.File(System.Text.Encoding.UTF8.GetBytes(stored.Text), "text/plain", FileName(entry.Name) + "-unreadable.txt");
     }
 
@@ -107,7 +107,7 @@ public static class FileEndpoints
         if (faults.Count > 0)
             return Problems.NotAccepted(faults);
         var kept = await store.AddAllAsync(designs, stop);
-        return Results.Created("/api/designs", new ImportAnswer([.. kept.Select(d => new ImportedDesign(d.Id, d.Design.Name))]));
+        return Results.Created("/api/designs", new ImportAnswer([.. kept.Select(d => new ImportedDesign(d.Id, DesignName.Of(d.Design)))]));
     }
 
     private static (IReadOnlyList<DesignDocument>, IReadOnlyList<DesignFault>) Single(DesignReader reader, byte[] bytes)

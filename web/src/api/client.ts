@@ -106,8 +106,12 @@ function done({ error, response }: Outcome<unknown>) {
 export const api = {
   designs: async (bin = false) => unwrap(await client.GET('/api/designs', { params: { query: { bin } } })),
   design: async (id: string) => unwrap(await client.GET('/api/designs/{id}', { params: { path: { id } } })),
-  add: async (design?: Design) =>
-    unwrap(await client.POST('/api/designs', design ? { body: design as unknown as Body } : ({} as { body: Body }))),
+  add: async (design: Design) => unwrap(await client.POST('/api/designs', { body: design as unknown as Body })),
+  /** A new design out of a starting situation, or an empty one. */
+  begin: async (start?: string) =>
+    unwrap(await client.POST('/api/designs', { params: { query: { start } } } as unknown as { body: Body })),
+  /** What a new design can begin with. */
+  starts: async () => unwrap(await client.GET('/api/starts')),
   replace: async (id: string, revision: number, design: Design) =>
     unwrap(
       await client.PUT('/api/designs/{id}', {

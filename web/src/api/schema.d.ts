@@ -108,6 +108,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/starts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a new design can begin with */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StartCard"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluate": {
         parameters: {
             query?: never;
@@ -472,10 +508,12 @@ export interface paths {
             };
         };
         put?: never;
-        /** Keep a new design; without a body an empty one */
+        /** Keep a new design; without a body an empty one, or the starting situation that is named */
         post: {
             parameters: {
-                query?: never;
+                query?: {
+                    start?: string;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -2933,6 +2971,7 @@ export interface components {
             ready: boolean;
             unreadable: null | string;
             setAside: null | string;
+            demo: boolean;
         };
         /** @description A change of the document: what stands at a JSON pointer becomes a value. A last segment of `-` appends to a list. */
         DesignChange: {
@@ -2947,7 +2986,10 @@ export interface components {
             format: string;
             /** Format: int32 */
             version: number;
+            /** @description Empty: it is named from what is in it, DesignName. */
             name: string;
+            /** @description One of the made-up designs that ship with the application. */
+            demo: boolean;
             notes: string;
             place: components["schemas"]["Place"];
             ac: components["schemas"]["AcSupply"];
@@ -3188,6 +3230,7 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             counts: components["schemas"]["FindingCounts"];
             firstToDo: null | string;
+            name: string;
         };
         /** @description Something wrong or worth a look: Rule is the rule's id, Place the document's pointer it is about. */
         Finding: {
@@ -3662,6 +3705,8 @@ export interface components {
             window: null | components["schemas"]["VoltageWindow"];
             /** @description Whether it suffers under a modified wave. */
             waveSensitive: boolean;
+            /** @description Typical figures that nobody has looked at yet. */
+            assumed: boolean;
             /**
              * Format: int32
              * @description Taken from this many units of each string only; null: from the whole string.
@@ -4507,6 +4552,11 @@ export interface components {
         };
         /** @enum {unknown} */
         SourceKind: "solar" | "alternator" | "mains" | "generator" | "dc-dc";
+        StartCard: {
+            key: string;
+            title: string;
+            words: string;
+        };
         /** @description Mean and greatest current of a load with states [A], and its ampere-hours. */
         StateDemandResult: {
             /** Format: double */

@@ -8,6 +8,8 @@
   import Builds from '../builds/Builds.svelte'
   import Summary from '../summary/Summary.svelte'
   import Tape from './Tape.svelte'
+  import AllFindings from '../findings/AllFindings.svelte'
+  import NewDesign from './NewDesign.svelte'
   import Shelf from './Shelf.svelte'
   import Workbench from './Workbench.svelte'
 
@@ -32,11 +34,12 @@
     trouble = null
     if (id && id !== session.id)
       session.open(id).catch(fail('This design cannot be opened. It may have been taken off the shelf.'))
-    else if (!id && !route.shelf && route.key === null) settle().catch(fail('The server does not answer.'))
+    else if (!id && !route.shelf && !route.fresh && route.key === null)
+      settle().catch(fail('The server does not answer.'))
   })
   $effect(() => {
     const station = route.station
-    if (!route.tape && !route.summary && !route.builds) untrack(() => session.arrive(station))
+    if (!route.tape && !route.summary && !route.builds && !route.findings) untrack(() => session.arrive(station))
   })
 </script>
 
@@ -49,8 +52,11 @@
   </main>
 {:else if route.shelf}
   <Shelf />
+{:else if route.fresh}
+  <NewDesign />
 {:else if session.design && session.evaluation && session.reference}
-  {#if route.tape}<Tape />{:else if route.summary}<Summary />{:else if route.builds}<Builds />{:else}<Workbench />{/if}
+  {#if route.tape}<Tape />{:else if route.summary}<Summary />{:else if route.findings}<AllFindings
+    />{:else if route.builds}<Builds />{:else}<Workbench />{/if}
 {:else}
   <main class="p-8 caption" aria-busy="true">Opening the design…</main>
 {/if}

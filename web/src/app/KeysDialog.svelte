@@ -20,7 +20,12 @@
 
 <dialog bind:this={dialog} class="modal" onclose={() => (open = false)} aria-labelledby="keys-title">
   <div class="modal-box border border-(--ink)">
-    <h2 id="keys-title" class="headline">Keys</h2>
+    <h2 id="keys-title" class="headline">Help</h2>
+    <p class="note mt-1">
+      The work goes along the path from right to left, as the current is followed back: 1 Loads, 2 Voltage, 3 Inverter,
+      4 Bank, 5 Cables &amp; fuses; then Builds compares other ways to make the same bank. A choice left alone stands as
+      advised and follows every change; one that is made is pinned. Every figure opens its working.
+    </p>
     <table class="table table-sm mt-2">
       <tbody>
         {#each keys as [key, what] (key)}<tr><th scope="row" class="whitespace-nowrap">{key}</th><td>{what}</td></tr
@@ -28,8 +33,8 @@
       </tbody>
     </table>
     <p class="note mt-2">
-      Fields take 1.5k, 3 kW, 40 ft, 12 min, 10:00-10:10. A bar of the day is dragged, or drawn on empty paper; a click
-      on an hour stretches it to its minutes.
+      Fields take 2,5 and 2.5, 1.5k, 3 kW, 40', ½ h, 12 min, 88 %, 10:00-10:10. A bar of the day is dragged, or drawn on
+      empty paper; a click on an hour stretches it to its minutes.
     </p>
     <form method="dialog" class="modal-action"><button class="btn btn-primary btn-sm">Close</button></form>
   </div>

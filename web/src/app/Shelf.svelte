@@ -5,6 +5,7 @@
   import Badger from './Badger.svelte'
   import { route } from './route.svelte'
   import { session } from './session.svelte'
+  import { openDemo } from './demo'
   import ShelfCard from './ShelfCard.svelte'
 
   let cards = $state.raw<DesignCard[] | null>(null)
@@ -73,11 +74,7 @@
     }
   }
 
-  const add = () =>
-    attempt(async () => {
-      const answer = await api.add()
-      route.toStation(answer.id, 'loads')
-    })
+  const demo = () => attempt(() => openDemo(cards ?? []))
 
   const copy = (card: DesignCard) =>
     attempt(async () => {
@@ -148,7 +145,8 @@
     <Badger size={26} />
     <h1 class="headline">Inky Badger <span class="font-normal text-(--ink-2)">{bin ? 'bin' : 'designs'}</span></h1>
     <span class="ml-auto flex flex-wrap gap-2">
-      <button type="button" class="btn btn-primary btn-sm" onclick={add}>New, empty</button>
+      <a href="#/new" class="btn btn-primary btn-sm">New design</a>
+      <button type="button" class="btn btn-outline btn-sm" onclick={demo}>Open the demo</button>
       <button type="button" class="btn btn-outline btn-sm" onclick={() => picker.click()}>Bring in files</button>
       <button type="button" class="btn btn-outline btn-sm" onclick={() => save('/api/designs.zip')}>All as a zip</button
       >
@@ -236,7 +234,7 @@
             ? 'No design fits the search.'
             : bin
               ? 'The bin is empty.'
-              : 'No design yet. Begin with a new, empty one, or drop a design file here.'}
+              : 'No design yet. Begin with a new one, or drop a design file here.'}
         </li>
       {/each}
     </ul>

@@ -27,7 +27,9 @@
 </script>
 
 {#snippet face()}
-  <span class="font-bold text-[14px] truncate">{card.name}</span>
+  <span class="font-bold text-[14px] truncate"
+    >{card.name}{#if card.demo}<span class="font-normal text-(--ink-2)">, demo</span>{/if}</span
+  >
   {#if !card.unreadable}<Miniature {card} />{/if}
   <span class="flex items-baseline gap-4">
     {#if card.systemV}<span class="fig text-[22px]">{card.systemV} <small>V</small></span>{/if}

@@ -52,7 +52,7 @@
 <main class="tape">
   <header class="flex items-center gap-3">
     <Badger size={24} />
-    <h1 class="headline">How {session.design!.name} was worked out</h1>
+    <h1 class="headline">How {session.evaluation!.name} was worked out</h1>
     <span class="ml-auto flex gap-4 no-print">
       <button type="button" class="btn btn-outline btn-sm" onclick={() => print()}>Print</button>
       <a class="link-copper self-center" href="#/d/{session.id}/{session.station}">back to the design</a>

@@ -1,13 +1,13 @@
 <script lang="ts">
   import { tinykeys } from 'tinykeys'
   import Path from '../drawing/Path.svelte'
-  import { stations } from '../stations'
+  import { stationOf, stations } from '../stations'
   import { pageOf } from '../stations/pages'
   import Findings from '../ui/Findings.svelte'
   import Working from '../ui/Working.svelte'
   import Conflict from './Conflict.svelte'
   import { keeper } from './keeper.svelte'
-  import KeysDialog from './KeysDialog.svelte'
+  import { help } from './help.svelte'
   import { memory } from './memory.svelte'
   import { route } from './route.svelte'
   import { session } from './session.svelte'
@@ -16,11 +16,13 @@
   const { Page, Above, Below } = $derived(pageOf(session.station))
   const headline = $derived(session.result?.headlines[session.station] ?? session.evaluation?.firstToDo ?? '')
 
+  /** Where the first thing that is missing is put in. */
+  const needed = $derived(stationOf(session.result?.loads ? 'bank' : 'loads'))
+
   const FOLD = 'inky-badger.folded'
   let height = $state(800)
   let chosen = $state(memory.read(FOLD))
   const folded = $derived(chosen === null ? height < 560 : chosen === 'yes')
-  let keysOpen = $state(false)
   const WORKING = 'inky-badger.working'
   let workingFolded = $state(memory.read(WORKING) === 'folded')
 
@@ -48,7 +50,7 @@
         workingFolded = !workingFolded
         memory.write(WORKING, workingFolded ? 'folded' : 'open')
       }),
-      'Shift+?': free(() => (keysOpen = true)),
+      'Shift+?': free(() => (help.open = true)),
     }
     for (const s of stations) keys[String(s.number)] = free(() => route.toStation(session.id!, s.id))
     // In a field with uncommitted text the keys undo the text.
@@ -73,6 +75,14 @@
       <h1 class="headline" data-testid="headline">{headline}</h1>
       <div class="sr-only" aria-live="polite">{spoken}</div>
       {#if session.failure}<p class="note" role="alert">{session.failure}</p>{/if}
+      {#if session.evaluation?.firstToDo && session.station !== needed.id && session.mark(session.station) === 'none'}
+        <p class="missing" data-testid="missing">
+          What this follows from is missing.
+          <a class="link-copper" href="#/d/{session.id}/{needed.id}"
+            >{session.evaluation.firstToDo}, at {needed.number} {needed.name} ›</a
+          >
+        </p>
+      {/if}
       <Page />
     </div>
     <div class="notes">
@@ -87,7 +97,6 @@
     <Working />
   {/if}
 </div>
-<KeysDialog bind:open={keysOpen} />
 {#if keeper.conflict}<Conflict />{/if}
 
 <style>
@@ -115,6 +124,11 @@
   }
   .instrument > :global(*) {
     flex-shrink: 0;
+  }
+  .missing {
+    margin-top: 8px;
+    padding: 6px 10px;
+    border: 1px dashed var(--ink-3);
   }
   .unfold {
     padding: 4px 16px;

@@ -1,7 +1,7 @@
 import type { Station } from '../api/client'
 import { stations } from '../stations'
 
-/** The address after the hash: `#/shelf`, `#/d/<id>/<station>`, `#/d/<id>/tape`, `#/d/<id>/summary` or `#/d/<id>/builds`. */
+/** The address after the hash: `#/shelf`, `#/new`, `#/d/<id>/<station>`, `#/d/<id>/tape`, `#/d/<id>/summary`, `#/d/<id>/findings` or `#/d/<id>/builds`. */
 class Route {
   hash = $state(location.hash)
 
@@ -22,12 +22,20 @@ class Route {
   get summary() {
     return this.design !== null && this.parts[2] === 'summary'
   }
+  /** All findings of the design. */
+  get findings() {
+    return this.design !== null && this.parts[2] === 'findings'
+  }
   get builds() {
     return this.design !== null && this.parts[2] === 'builds'
   }
   /** The key a device's link carries. */
   get key(): string | null {
     return this.parts[0] === 'key' ? (this.parts[1] ?? '') : null
+  }
+  /** What a new design is for. */
+  get fresh() {
+    return this.parts[0] === 'new'
   }
   get shelf() {
     return this.parts[0] === 'shelf'

@@ -101,10 +101,13 @@ class Session {
   /** Changes the document and works it out at once; it is stored on commit or after a pause. Pointers without a bank get the one in hand. */
   edit(changes: Change[] | Change, commit = false) {
     if (!this.design) return
-    const list = (Array.isArray(changes) ? changes : [changes]).map((c) => ({
-      ...c,
-      path: c.path.startsWith('~') ? this.base + c.path.slice(1) : c.path,
-    }))
+    const list = looked(
+      this.design,
+      (Array.isArray(changes) ? changes : [changes]).map((c) => ({
+        ...c,
+        path: c.path.startsWith('~') ? this.base + c.path.slice(1) : c.path,
+      })),
+    )
     this.design = withChanges(this.design, list)
     // Remembered before anything is asked.
     if (!commit) keeper.draft(changesBetween(this.#committed, this.design))
@@ -293,6 +296,17 @@ class Session {
     }[station]
     return worked ? 'fits' : 'none'
   }
+}
+
+/** A load of typical figures that somebody puts a figure into is assumed no longer. */
+function looked(design: Design, changes: Change[]): Change[] {
+  const more = changes.flatMap(({ path, value }) => {
+    const match = /^(.*\/demand\/loads\/\d+)\/(watts|amps|hours|windows|quantity|duty|surgeWatts|states)$/.exec(path)
+    return match && at(design, `${match[1]}/assumed`) === true && at(design, path) !== value
+      ? [{ path: `${match[1]}/assumed`, value: false }]
+      : []
+  })
+  return [...changes, ...more]
 }
 
 export const session = new Session()

@@ -63,7 +63,7 @@
   )
 </script>
 
-<svelte:head><title>{d.name}, one page</title></svelte:head>
+<svelte:head><title>{session.evaluation!.name}, one page</title></svelte:head>
 <div class="desk" data-theme="badger-day">
   <nav class="bar" aria-label="The one page">
     <a class="link-copper" href="#/d/{session.id}/cables">Back to cables and fuses</a>
@@ -71,7 +71,7 @@
   </nav>
   <main class="page" data-testid="summary" data-ready={lists !== null && cables.length > 0 ? 'yes' : 'no'}>
     <header>
-      <h1>{d.name}</h1>
+      <h1>{session.evaluation!.name}</h1>
       <span>{d.banks.length > 1 ? `${e.name}, ` : ''}{today}</span>
     </header>
     {#if !r}
@@ -142,11 +142,10 @@
         {wrong.length + look.length === 0 ? 'Nothing found wrong' : `${wrong.length} wrong, ${look.length} to look at`}
       </h2>
       <ul class="found">
-        {#each [...wrong, ...look].slice(0, 8) as f (f.rule + f.place)}<li>
+        {#each [...wrong, ...look] as f (f.rule + f.place)}<li>
             <b>{f.grade === 'caution' ? 'to look at' : f.grade}</b>
             {f.title}
           </li>{/each}
-        {#if here.length > 8}<li>and {here.length - 8} more, on screen</li>{/if}
       </ul>
       <p class="small">
         Tables used, typical values: ampacity {r.laid.practice.replace(/-/g, ' ')} °C at {say(r.laid.ambientC, '°C')};

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { api } from '../api/client'
-  import type { Evaluation, Station } from '../api/client'
+  import type { Station } from '../api/client'
   import { session } from '../app/session.svelte'
+  import { Trying } from '../findings/trying.svelte'
   import Mark from './Mark.svelte'
 
   /** The margin notes of a station: what is wrong or worth a look, with the mends and what each will bring. */
@@ -10,41 +10,7 @@
     session.evaluation!.findings.filter((f) => f.station === station && f.bank === session.result!.id),
   )
 
-  const PAUSE_MS = 200
-  type Found = Evaluation['findings']
-  /** The mends that were tried last, and on what; those of an older evaluation stay where they are and wait. */
-  let tried = $state.raw<{ of: Evaluation; findings: Found } | null>(null)
-  const stale = $derived(tried?.of !== session.evaluation)
-  $effect(() => {
-    const [evaluation, design] = [session.evaluation, session.worked]
-    if (!evaluation || !design) return
-    const asked = new AbortController()
-    const timer = setTimeout(async () => {
-      try {
-        const findings = await api.mends(design, asked.signal)
-        if (session.evaluation !== evaluation) return
-        tried = { of: evaluation, findings }
-        const wished = wish
-        wish = null
-        if (wished) press(wished.finding, wished.label)
-      } catch {
-        // The next evaluation asks again.
-      }
-    }, PAUSE_MS)
-    return () => {
-      clearTimeout(timer)
-      asked.abort()
-    }
-  })
-  /** What was tried on another state of the design is not pressed on this one: it waits, and goes if it is offered again. */
-  let wish: { finding: Found[number]; label: string } | null = null
-  function press(finding: Found[number], label: string) {
-    const mend = mendsOf(finding).find((m) => m.label === label)
-    if (stale) wish = { finding, label }
-    else if (mend) session.edit(mend.changes, true)
-  }
-  const mendsOf = (f: Found[number]) =>
-    tried?.findings.find((t) => t.rule === f.rule && t.place === f.place && t.bank === f.bank)?.mends ?? []
+  const trying = new Trying()
 </script>
 
 <aside aria-label="Findings" class="flex flex-col">
@@ -59,21 +25,21 @@
         >
       </h3>
       <p class="note mt-0.5">{finding.why}</p>
-      {#each mendsOf(finding) as mend, i (mend.label)}
+      {#each trying.mendsOf(finding) as mend, i (mend.label)}
         <div class="flex flex-wrap items-center justify-between gap-x-2 gap-y-0.5 mt-1.5">
           {#if i === 0}
             <button
               type="button"
               class="btn btn-primary btn-sm h-auto min-h-7 py-1 text-left whitespace-normal shrink max-w-full"
-              aria-disabled={stale}
-              onclick={() => press(finding, mend.label)}>{mend.label}</button
+              aria-disabled={trying.stale}
+              onclick={() => trying.press(finding, mend.label)}>{mend.label}</button
             >
           {:else}
             <button
               type="button"
               class="link-copper text-left text-[12.5px] min-h-6"
-              aria-disabled={stale}
-              onclick={() => press(finding, mend.label)}
+              aria-disabled={trying.stale}
+              onclick={() => trying.press(finding, mend.label)}
               >Or {mend.label.charAt(0).toLowerCase() + mend.label.slice(1)}</button
             >
           {/if}

@@ -276,7 +276,7 @@
 
 <style>
   .plain {
-    font-family: 'Badger Words', 'Badger Signs', sans-serif;
+    font-family: 'Badger Digits', 'Badger Words', 'Badger Signs', sans-serif;
     font-stretch: 100%;
     font-weight: 400;
     font-size: 11.5px;

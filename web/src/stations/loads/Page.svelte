@@ -173,7 +173,7 @@
     {#each loads as load, i (load.id)}
       <div class={['row', open === load.id && 'is-open', rests(load) && 'rests']} data-load={load.id}>
         <button type="button" class="what" aria-expanded={open === load.id} onclick={() => look(load.id)}>
-          <b>{load.name || 'New load'}</b>
+          <b>{load.name || 'New load'}</b>{#if load.assumed}<span class="assumed">assumed</span>{/if}
           <span class="caption">{summary(load)}</span>
         </button>
         <div class="day"><DayStrip {load} index={i} {axis} resting={rests(load)} height={narrow ? 44 : 23} /></div>
@@ -234,6 +234,14 @@
 <LoadLists bind:open={lists} />
 
 <style>
+  .assumed {
+    flex: none;
+    margin-left: 5px;
+    padding: 0 4px;
+    border: 1px dashed var(--ink-3);
+    font-size: 11.5px;
+    color: var(--ink-2);
+  }
   .top {
     display: flex;
     flex-wrap: wrap;

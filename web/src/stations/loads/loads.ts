@@ -28,6 +28,7 @@ export function newLoad(name = ''): Load {
     season: 'both',
     window: null,
     waveSensitive: false,
+    assumed: false,
     tap: null,
   }
 }
