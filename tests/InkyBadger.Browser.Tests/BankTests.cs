@@ -118,8 +118,8 @@ public class BankTests
         ah.SendKeys("soon");
         bench.ClickText("dialog[open] button", "Keep and use it");
         bench.WaitUntil(
-            () => bench.Text("dialog[open] [role=alert]").StartsWith("ampere-hours:", StringComparison.Ordinal),
-            "refused by its field"
+            () => bench.Text("dialog[open] .field:has([data-own=ah]) [role=alert]") == "“soon” is not a number",
+            "refused at its field"
         );
         ah.SendKeys(Keys.Control + "a");
         ah.SendKeys("85");

@@ -23,7 +23,8 @@ public class FirstPlanTests
     {
         using var bench = new Bench(seed: false);
         bench.Open();
-        bench.ClickText("button", "New, empty");
+        bench.ClickText("a", "New design");
+        bench.Click("[data-start=blank]");
         Assert.Equal("Add the first load", bench.Text("[data-testid=headline]"));
 
         AddLoad(bench, "Kettle");

@@ -224,8 +224,8 @@ public class LoadsTests
     public void Charge_without_hours_asks_for_them_first()
     {
         using var bench = new Bench(seed: false);
-        bench.Open("#/shelf");
-        bench.ClickText("button", "New");
+        bench.Open("#/new");
+        bench.Click("[data-start=blank]");
         bench.ClickText("button", "Add a load");
         bench.Fill("/demand/loads/0/watts", "40 Ah", enter: false);
         bench.WaitUntil(

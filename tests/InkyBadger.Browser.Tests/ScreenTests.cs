@@ -64,7 +64,7 @@ public class ScreenTests
                 bench.WaitUntil(() => bench.All("[data-stock]").Count > 15, "the stock");
                 judge("the stock of units");
                 bench.ClickText("dialog[open] button", "Add my own");
-                bench.Find("dialog[open] [data-own=cells]");
+                bench.Find("dialog[open] [data-own=volts]");
                 judge("a unit of one’s own");
                 bench.ClickText("dialog[open] button", "Back to the stock");
                 bench.ClickText("dialog[open] button", "Close");

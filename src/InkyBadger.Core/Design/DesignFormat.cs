@@ -36,11 +36,42 @@ public static class DesignFormat
 
     /// <exception cref="JsonException">The text is not a document.</exception>
     public static DesignDocument Read(string json) =>
-        JsonSerializer.Deserialize<DesignDocument>(json, Options) ?? throw new JsonException("the document is null");
+        Keyed(JsonSerializer.Deserialize<DesignDocument>(json, Options) ?? throw new JsonException("the document is null"));
 
     /// <inheritdoc cref="Read(string)"/>
     public static DesignDocument Read(JsonElement json) =>
-        json.Deserialize<DesignDocument>(Options) ?? throw new JsonException("the document is null");
+        Keyed(json.Deserialize<DesignDocument>(Options) ?? throw new JsonException("the document is null"));
+
+    /// <summary>Units and inverters of one's own were once kept without a key, which a screen takes for “as advised”: they get one.</summary>
+    private static DesignDocument Keyed(DesignDocument design)
+    {
+        static bool Whole(Bank b) =>
+            b.Unit is not { Key: "" } && b.Positions.All(p => p.Item is not { Key: "" }) && b.Inverters.All(i => i.Item is not { Key: "" });
+        static string KeyOf(string name) =>
+            "own-" + string.Concat(name.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : '-').Take(32));
+        static UnitItem? Unit(UnitItem? u) => u is { Key: "" } ? u with { Key = KeyOf(u.Name) } : u;
+        return design.Banks.All(Whole)
+            ? design
+            : design with
+            {
+                Banks =
+                [
+                    .. design.Banks.Select(b =>
+                        b with
+                        {
+                            Unit = Unit(b.Unit),
+                            Positions = [.. b.Positions.Select(p => p with { Item = Unit(p.Item) })],
+                            Inverters =
+                            [
+                                .. b.Inverters.Select(i =>
+                                    i.Item is { Key: "" } own ? i with { Item = own with { Key = KeyOf(own.Name) } } : i
+                                ),
+                            ],
+                        }
+                    ),
+                ],
+            };
+    }
 
     /// <summary>2.0 and 2e0 are the whole number 2.</summary>
     private sealed class WholeNumber : JsonConverter<int>

@@ -97,6 +97,15 @@ public sealed record UnitSize
     public double HeightMm { get; init; }
 }
 
+/// <summary>What is assumed of an inverter whose data sheet does not say it, typical values.</summary>
+public static class InverterAssumed
+{
+    public const double Efficiency = 0.9;
+
+    /// <summary>Of its continuous watts, while it idles.</summary>
+    public const double IdleShare = 0.01;
+}
+
 public enum Waveform
 {
     Sine,
@@ -123,7 +132,7 @@ public sealed record InverterItem
 
     /// <summary>Whether the maker states the surge hot.</summary>
     public bool SurgeHot { get; init; }
-    public double Efficiency { get; init; } = 0.9;
+    public double Efficiency { get; init; } = InverterAssumed.Efficiency;
     public double IdleW { get; init; }
     public IReadOnlyList<OverloadPoint> Overload { get; init; } = [];
     public IReadOnlyList<DeratePoint>? Derate { get; init; }

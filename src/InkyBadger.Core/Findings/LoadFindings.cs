@@ -35,7 +35,9 @@ internal static class LoadFindings
             Grade.Note,
             Station.Loads,
             "/demand/loads",
-            count == demand.Loads.Count ? "All loads are assumed" : count == 1 ? "1 load is assumed" : $"{count} loads are assumed",
+            count == demand.Loads.Count ? "All loads are assumed"
+                : count == 1 ? "1 load is assumed"
+                : $"{count} loads are assumed",
             "Their watts and hours are typical values, marked in the list. Put in what stands on the plate and how long it runs with you.",
             [new("assumed", count, "")],
             FindingScene.Offer(

@@ -85,11 +85,52 @@ public static class CellsPerSystem
         )
         .ToDictionary(r => (r.Chemistry, r.SystemV), r => r.Cells);
 
+    /// <summary>Cells in series by voltage class.</summary>
+    public static IReadOnlyDictionary<int, int> Of(string chemistry) =>
+        Rows.Where(r => r.Key.Chemistry == chemistry).ToDictionary(r => r.Key.SystemV, r => r.Value);
+
     public static bool Has(string chemistry, int systemV) => Rows.ContainsKey((chemistry, systemV));
 
     /// <exception cref="Refusal"><c>systemV</c> when the chemistry has no such class.</exception>
     public static int Get(string chemistry, int systemV) =>
         Rows.TryGetValue((chemistry, systemV), out var cells) ? cells : throw new Refusal("systemV", "must be 12, 16, 24, 32, 36 or 48");
+}
+
+/// <summary>A count of cells in series and the volts they nominally make.</summary>
+public readonly record struct CellCount(int Cells, double NominalV);
+
+/// <summary>A unit's cells by the volts on its plate.</summary>
+public static class UnitVolts
+{
+    /// <summary>A plate rounds its volts so far: 12.8 V is written as 13 V, 51.1 V as 51 V.</summary>
+    private const double Rounded = 0.03;
+
+    private const int MostCells = 32;
+
+    private static readonly int[] Classes = [6, 12, 16, 24, 32, 36, 48];
+
+    /// <summary>
+    /// What a plate of so many volts may mean, the likelier first: the class of that name (12 V of LFP is four cells, 12.8 V), and the whole
+    /// number of cells whose nominal volts are nearest. Empty where no whole number makes it within 3 %.
+    /// </summary>
+    /// <param name="chemistry">Of the table.</param>
+    /// <param name="volts">Nominal volts of the plate [V], above 0.</param>
+    public static IReadOnlyList<CellCount> Of(string chemistry, double volts)
+    {
+        var cell = Chemistries.Get(chemistry).CellNominalV;
+        var counts = new List<int>();
+        if (Classes.Contains((int)volts) && volts == Math.Floor(volts))
+            // 6 V is half of 12 V, where that can be halved.
+            counts.AddRange(
+                volts != 6 ? [CellsPerSystem.Get(chemistry, (int)volts)]
+                : CellsPerSystem.Get(chemistry, 12) is var twelve && twelve % 2 == 0 ? [twelve / 2]
+                : []
+            );
+        var nearest = (int)Math.Clamp(Math.Round(volts / cell), 1, MostCells);
+        if (Math.Abs(nearest * cell - volts) <= Rounded * volts)
+            counts.Add(nearest);
+        return [.. counts.Distinct().Select(n => new CellCount(n, n * cell))];
+    }
 }
 
 /// <summary>Rest voltage of a cell by state of charge, table <c>open-circuit-voltage</c>.</summary>

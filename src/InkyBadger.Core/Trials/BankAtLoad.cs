@@ -38,7 +38,12 @@ public sealed record BankAtLoadResult(
     double? SurvivesA,
     double? SurvivesAcW,
     IReadOnlyList<DropOut> DropOuts
-);
+)
+{
+    /// <summary>How long the full bank gives this current, down to the house rule's floor and to empty [h]; null: at no load.</summary>
+    public double? HoursToFloor { get; init; }
+    public double? HoursToEmpty { get; init; }
+}
 
 /// <summary>What the bank does at a load, whole and with any one string out (method, 5.1 to 5.3).</summary>
 public static class BankAtLoad
@@ -71,12 +76,18 @@ public static class BankAtLoad
         var currents = new double[bank.Layout.Parallel];
         var emf = new double[bank.Layout.Parallel];
         network.Solve(emf, default, amps, currents);
+        BankAtLoadResult Lasting(BankAtLoadResult r) =>
+            r with
+            {
+                HoursToFloor = BankStage.HoursAtAmps(bank, amps, bank.Need.Dod),
+                HoursToEmpty = BankStage.HoursAtAmps(bank, amps, 1),
+            };
         double?[] limitOf = [.. Enumerable.Range(0, bank.Layout.Parallel).Select(i => limits?[i].LimitA)];
         if (limits is null || bank.Layout.Parallel == 1)
-            return new(amps, Ac(amps), currents, limitOf, null, null, []);
+            return Lasting(new(amps, Ac(amps), currents, limitOf, null, null, []));
 
         var drops = Enumerable.Range(1, bank.Layout.Parallel).Select(j => Drop(network, limits, emf, amps, j, pack, bank, Left)).ToList();
-        return new(amps, Ac(amps), currents, limitOf, n.OneOut.SurvivesA, n.OneOut.SurvivesAcW, drops);
+        return Lasting(new(amps, Ac(amps), currents, limitOf, n.OneOut.SurvivesA, n.OneOut.SurvivesAcW, drops));
     }
 
     private static DropOut Drop(

@@ -117,6 +117,19 @@ internal static class HeadlineWriter
         return $"{cable} behind a {Say.Rating(rating)} fuse: load, fuse and copper rise in that order";
     }
 
+    /// <summary>The same of one run beyond the bus.</summary>
+    public static string Circuit(CircuitResult c)
+    {
+        if (c.Run.Cable.Size is not { } size)
+            return $"No cable of the table meets the run of {c.Name}";
+        var cable = Say.Size(size, c.Run.Cable.Conductors);
+        if (!c.Fuse.Fits)
+            return char.ToUpperInvariant(Wrong(c)[0]) + Wrong(c)[1..];
+        return c.Run.Fuse.RatingA is { } rating
+            ? $"{c.Name}: {cable} behind a {Say.Rating(rating)} fuse"
+            : $"{c.Name}: {cable}, without a fuse of its own";
+    }
+
     private static string? ThinInside(BankEvaluation e)
     {
         if (e.Network?.Copper is not { } copper)

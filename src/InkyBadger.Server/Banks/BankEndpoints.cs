@@ -41,6 +41,15 @@ public static class BankEndpoints
             .Accepts<JsonObject>("application/json")
             .Produces(204)
             .ProducesProblem(400);
+        units
+            .MapGet("/cells", (string chemistry, double volts) =>
+                Chemistries.All.Any(c => c.Id == chemistry) && volts is > 0 and <= 1000
+                    ? Results.Ok(UnitVolts.Of(chemistry, volts))
+                    : Problems.NotAccepted([new("/chemistry", "chemistry of the table and volts above 0 to 1,000")])
+            )
+            .WithSummary("How many cells in series a plate of so many volts may mean, the likelier first")
+            .Produces<List<CellCount>>()
+            .ProducesProblem(400);
         units.MapDelete("/own/{key}", Drop).WithSummary("Take an own unit out").Produces(204).ProducesProblem(404);
         units
             .MapPost("/csv", Read)

@@ -1,5 +1,6 @@
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Work;
 using InkyBadger.Server.Designs;
 
 namespace InkyBadger.Server.Reference;
@@ -11,7 +12,8 @@ public sealed record PracticeChoice(string Id, string Series, double InsulationC
 
 public sealed record ClassChoice(string Id, string Label, double MaxDcV, double InterruptA, IReadOnlyList<double> RatingsA);
 
-public sealed record ChemistryChoice(string Id, string Label, double CellNominalV);
+/// <summary>A chemistry, and its cells in series by voltage class.</summary>
+public sealed record ChemistryChoice(string Id, string Label, double CellNominalV, IReadOnlyDictionary<int, int> Cells);
 
 /// <summary>What the fields offer: catalogue items, tables of typical values, house rules.</summary>
 public sealed record ReferenceAnswer(
@@ -21,8 +23,12 @@ public sealed record ReferenceAnswer(
     IReadOnlyList<PracticeChoice> Practices,
     IReadOnlyList<ClassChoice> FuseClasses,
     IReadOnlyList<ChemistryChoice> Chemistries,
-    IReadOnlyList<HouseRule> HouseRules
+    IReadOnlyList<HouseRule> HouseRules,
+    AssumedChoice Assumed
 );
+
+/// <summary>What is assumed of an item that does not say it: seconds of a surge [s], an inverter's efficiency and its idling as a share.</summary>
+public sealed record AssumedChoice(double SurgeSeconds, double Efficiency, double IdleShare);
 
 public sealed record HealthAnswer(string Status, string Version);
 
@@ -51,7 +57,8 @@ public static class ReferenceEndpoints
             )),
         ],
         [.. Core.Reference.FuseClasses.All.Select(f => new ClassChoice(f.Id, f.Label, f.MaxDcV, f.InterruptA, f.RatingsA))],
-        [.. Core.Reference.Chemistries.All.Select(c => new ChemistryChoice(c.Id, c.Label, c.CellNominalV))],
-        HouseRuleTable.All
+        [.. Core.Reference.Chemistries.All.Select(c => new ChemistryChoice(c.Id, c.Label, c.CellNominalV, CellsPerSystem.Of(c.Id)))],
+        HouseRuleTable.All,
+        new(InverterStage.DefaultSurgeSeconds, InverterAssumed.Efficiency, InverterAssumed.IdleShare)
     );
 }

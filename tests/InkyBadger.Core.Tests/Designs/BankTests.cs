@@ -69,6 +69,63 @@ public class BankTests
         Assert.Equal((0.0, 0.0), (b.LeftA, b.LeftWh));
     }
 
+    /// <summary>400 Ah at 250 A: 0.9 of it, the floor of LFP, lasts 1.44 h, and all of it 1.6 h.</summary>
+    [Fact]
+    public void It_lasts_to_the_floor_and_to_empty()
+    {
+        var at = BankAtLoad.Work(Some.Marrow, 0, 250)!;
+        Assert.Equal((1.44, 1.6), (Math.Round(at.HoursToFloor!.Value, 9), Math.Round(at.HoursToEmpty!.Value, 9)));
+        var idle = BankAtLoad.Work(Some.Marrow, 0, 0)!;
+        Assert.Equal((null, null), (idle.HoursToFloor, idle.HoursToEmpty));
+    }
+
+    /// <summary>
+    /// A plate rounds its volts: 12 V of LFP is four cells of 3.2 V, 48 V sixteen, or fifteen whose volts are just that; 13.7 V no whole number.
+    /// </summary>
+    [Theory]
+    [InlineData("lfp", 12, "4 cells 12.8 V")]
+    [InlineData("lfp", 12.8, "4 cells 12.8 V")]
+    [InlineData("lfp", 48, "16 cells 51.2 V, 15 cells 48 V")]
+    [InlineData("lfp", 3.2, "1 cells 3.2 V")]
+    [InlineData("lfp", 13.7, "")]
+    [InlineData("flooded", 6, "3 cells 6 V")]
+    [InlineData("agm", 12, "6 cells 12 V")]
+    [InlineData("nmc", 51, "14 cells 51.1 V")]
+    public void A_units_cells_follow_from_the_volts_on_its_plate(string chemistry, double volts, string counts) =>
+        Assert.Equal(
+            counts,
+            string.Join(
+                ", ",
+                Reference.UnitVolts.Of(chemistry, volts).Select(c => FormattableString.Invariant($"{c.Cells} cells {c.NominalV:0.##} V"))
+            )
+        );
+
+    /// <summary>Once kept without a key, which reads as “as advised”: a unit, one at a place and an inverter get one on reading.</summary>
+    [Fact]
+    public void Own_items_without_a_key_get_one_on_reading()
+    {
+        var bare = Some.Marrow.Banks[0] with
+        {
+            Unit = Some.Marrow.Banks[0].Unit! with { Key = "", Name = "Shed block 12 V" },
+            Positions =
+            [
+                new()
+                {
+                    String = 1,
+                    Unit = 1,
+                    Item = Some.Marrow.Banks[0].Unit! with { Key = "", Name = "Old one" },
+                },
+            ],
+            Inverters = [new() { Id = "i1", Item = Reference.Catalogue.Inverters[0] with { Key = "", Name = "Mine" } }],
+        };
+        var read = DesignFormat.Read(DesignFormat.Write(Some.Marrow with { Banks = [bare] })).Banks[0];
+        Assert.Equal(
+            ("own-shed-block-12-v", "own-old-one", "own-mine"),
+            (read.Unit!.Key, read.Positions[0].Item!.Key, read.Inverters[0].Item!.Key)
+        );
+        Assert.Equal(bare.Unit.Ah, read.Unit.Ah);
+    }
+
     [Fact]
     public void Without_a_load_of_ones_own_it_is_full_load()
     {

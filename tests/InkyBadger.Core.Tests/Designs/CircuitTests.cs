@@ -9,6 +9,16 @@ namespace InkyBadger.Core.Tests.Designs;
 /// <summary>Which circuits a design asks for, what class of fuse they are advised, and what is counted in them.</summary>
 public class CircuitTests
 {
+    /// <summary>A run that is open is what the station's sentence is about.</summary>
+    [Fact]
+    public void Each_run_has_a_sentence_of_its_own()
+    {
+        var circuits = Some.Marrow.Bank().Circuits;
+        Assert.All(circuits, c => Assert.Contains(c.Name, c.Headline, StringComparison.OrdinalIgnoreCase));
+        var lights = circuits.First(c => c.Fuse.Fits && c.Run.Fuse.RatingA is not null);
+        Assert.Equal($"{lights.Name}: {lights.Run.Cable.Size} behind a {Say.Rating(lights.Run.Fuse.RatingA!.Value)} fuse", lights.Headline);
+    }
+
     private static DesignDocument Dc(params Load[] loads) =>
         Some.New(loads).With(("~/systemV", 24), ("~/inverters", Array.Empty<object>()));
 

@@ -185,6 +185,9 @@ export const api = {
     unwrap(await client.POST('/api/units', { params: { query: { bank } }, body: design as unknown as Body })),
   keepUnit: async (key: string, item: UnitItem) =>
     done(await client.PUT('/api/units/own/{key}', { params: { path: { key } }, body: item as unknown as Body })),
+  /** How many cells a plate of so many volts may mean. */
+  cells: async (chemistry: string, volts: number, signal?: AbortSignal) =>
+    unwrap(await client.GET('/api/units/cells', { params: { query: { chemistry, volts } }, signal })),
   dropUnit: async (key: string) => done(await client.DELETE('/api/units/own/{key}', { params: { path: { key } } })),
   readUnits: async (csv: string) =>
     unwrap(

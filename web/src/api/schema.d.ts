@@ -1646,6 +1646,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/cells": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many cells in series a plate of so many volts may mean, the likelier first */
+        get: {
+            parameters: {
+                query: {
+                    chemistry: string;
+                    volts: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CellCount"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/csv": {
         parameters: {
             query?: never;
@@ -2029,6 +2077,14 @@ export interface components {
             /** Format: double */
             hz: number;
         };
+        AssumedChoice: {
+            /** Format: double */
+            surgeSeconds: number;
+            /** Format: double */
+            efficiency: number;
+            /** Format: double */
+            idleShare: number;
+        };
         BadLine: {
             /** Format: int32 */
             line: number;
@@ -2082,6 +2138,13 @@ export interface components {
             /** Format: double */
             survivesAcW: null | number;
             dropOuts: components["schemas"]["DropOut"][];
+            /**
+             * Format: double
+             * @description How long the full bank gives this current, down to the house rule's floor and to empty [h]; null: at no load.
+             */
+            hoursToFloor: null | number;
+            /** Format: double */
+            hoursToEmpty: null | number;
         };
         /**
          * @description A conductor of the bank: size, cross-section of one [mm²], one-way length [m], resistance with its two lugs [Ω], what it carries [A], how
@@ -2713,6 +2776,13 @@ export interface components {
             /** Format: int32 */
             lugs: number;
         };
+        /** @description A count of cells in series and the volts they nominally make. */
+        CellCount: {
+            /** Format: int32 */
+            cells: number;
+            /** Format: double */
+            nominalV: number;
+        };
         /** @description An element's limit [A] (null: the inverter), the AC watts it lets through, and the amperes the design asks of it. */
         ChainLink: {
             name: string;
@@ -2744,6 +2814,9 @@ export interface components {
             label: string;
             /** Format: double */
             cellNominalV: number;
+            cells: {
+                [key: string]: number;
+            };
         };
         /** @description A run's fuse where it stands. */
         CircuitFuse: {
@@ -2803,6 +2876,8 @@ export interface components {
             fuse: components["schemas"]["CircuitFuse"];
             plus: components["schemas"]["LoopPoint"][];
             minus: components["schemas"]["LoopPoint"][];
+            /** @description What is wrong with it, or that it is well, in a sentence. */
+            headline: string;
         };
         /**
          * @description Cable from the post to a fuse and back at 20 °C [Ω], and what the bank can push there [A]; null: a converter limits it, or there is no
@@ -4125,6 +4200,7 @@ export interface components {
             fuseClasses: components["schemas"]["ClassChoice"][];
             chemistries: components["schemas"]["ChemistryChoice"][];
             houseRules: components["schemas"]["HouseRule"][];
+            assumed: components["schemas"]["AssumedChoice"];
         };
         ReserveRating: {
             /** Format: double */

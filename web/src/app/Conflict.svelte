@@ -29,7 +29,7 @@
     const rows: [string, (e: BankEvaluation | undefined) => number | null | undefined, string][] = [
       ['a day, from the bank', (e) => e?.energy?.energyBankWh, 'Wh'],
       ['usable', (e) => e?.bank?.holds.usableWh, 'Wh'],
-      ['worst current', (e) => e?.currents?.bankWorstA, 'A'],
+      ['at full load', (e) => e?.currents?.bankWorstA, 'A'],
       ['main fuse', (e) => e?.mainRun?.fuse.ratingA, 'rating'],
       ['main cable', (e) => e?.mainRun?.cable.areaMm2, 'mm2'],
     ]

@@ -2,6 +2,7 @@
   import { tinykeys } from 'tinykeys'
   import Path from '../drawing/Path.svelte'
   import { stationOf, stations } from '../stations'
+  import { hand } from '../stations/cables/hand.svelte'
   import { pageOf } from '../stations/pages'
   import Findings from '../ui/Findings.svelte'
   import Working from '../ui/Working.svelte'
@@ -14,7 +15,13 @@
   import TitleLine from './TitleLine.svelte'
 
   const { Page, Above, Below } = $derived(pageOf(session.station))
-  const headline = $derived(session.result?.headlines[session.station] ?? session.evaluation?.firstToDo ?? '')
+  // What is open on the station is what the sentence is about.
+  const headline = $derived(
+    (session.station === 'cables' ? hand.view?.circuit?.headline : null) ??
+      session.result?.headlines[session.station] ??
+      session.evaluation?.firstToDo ??
+      '',
+  )
 
   /** Where the first thing that is missing is put in. */
   const needed = $derived(stationOf(session.result?.loads ? 'bank' : 'loads'))

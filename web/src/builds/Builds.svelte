@@ -6,7 +6,7 @@
   import Conflict from '../app/Conflict.svelte'
   import { tinykeys } from 'tinykeys'
   import Mark from '../ui/Mark.svelte'
-  import { known, num } from '../ui/quantity'
+  import { answer, known, num, parse } from '../ui/quantity'
   import QuantityField from '../ui/QuantityField.svelte'
   import TypedField from '../ui/TypedField.svelte'
   import { builds, letter } from './bench.svelte'
@@ -67,13 +67,18 @@
       session.edit({ path: '~/space', value: null })
       return {}
     }
-    const value = Number(typed.replace(/\s*mm$/, ''))
-    if (!Number.isFinite(value) || value < 1 || value > 5000) return { reason: 'must be 1 to 5,000 mm' }
-    session.edit({
-      path: '~/space',
-      value: { lengthMm: 5000, widthMm: 5000, heightMm: 5000, ...(space ?? {}), [side]: value },
-    })
-    return {}
+    const fits = (mm: number) => mm >= 1 && mm <= 5000
+    const parsed = parse(typed.replace(/\s*mm\s*$/i, ''), 'number', 'metric', fits)
+    if ('value' in parsed && !fits(parsed.value)) return { reason: 'must be 1 to 5,000 mm' }
+    return answer(
+      parsed,
+      (mm) => `${num(mm)} mm`,
+      (mm) =>
+        session.edit({
+          path: '~/space',
+          value: { lengthMm: 5000, widthMm: 5000, heightMm: 5000, ...(space ?? {}), [side]: mm },
+        }),
+    )
   }
   const headline = $derived(c?.verdict[0] ?? session.evaluation?.firstToDo ?? 'Working out what could be built')
   const open = $derived(list.find((b) => b.key === builds.bill) ?? null)

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { session } from '../app/session.svelte'
   import { ticks } from '../drawing/geometry'
-  import { num, plainNumber } from '../ui/quantity'
+  import { answer, num, parse, plainNumber } from '../ui/quantity'
   import TypedField from '../ui/TypedField.svelte'
   import { builds, letter } from './bench.svelte'
 
@@ -42,11 +42,10 @@
   }
   const own = $derived(session.design!.prices.units.find((u) => u.key === a.choice.unit.key))
   function read(typed: string) {
-    const value = Number(typed.replace(/[\s,]/g, ''))
-    if (typed.trim() === '' || !Number.isFinite(value)) return { reason: 'is not a price' }
-    if (value < 0 || value > 1_000_000) return { reason: 'must be 0 to 1,000,000' }
-    keep(value)
-    return {}
+    const fits = (value: number) => value >= 0 && value <= 1_000_000
+    const parsed = parse(typed, 'number', 'metric', fits)
+    if ('value' in parsed && !fits(parsed.value)) return { reason: 'must be 0 to 1,000,000' }
+    return answer(parsed, plainNumber, keep)
   }
 </script>
 

@@ -81,16 +81,22 @@ public static class BankStage
         {
             if (watts <= 0)
                 return null;
-            if (chemistry.IsLithium)
-                return usableWh / watts;
-            var amps = watts / nominalV;
-            return Peukert.At(ah, unit.RatedHours ?? 20, BankNeed.PeukertOf(unit, chemistry), amps).DeliveredAh * dod / amps;
+            return chemistry.IsLithium ? usableWh / watts : HoursAtAmps(unit, chemistry, ah, watts / nominalV, dod);
         }
         return (
             energy is null ? null : HoursAt(energy.EnergyBankWh / energy.AskedH),
             loads is null ? null : HoursAt(PeakBankW(loads, inverter))
         );
     }
+
+    /// <summary>How long a bank gives a current down to a depth of discharge [h] (method, 4.2); null at no current.</summary>
+    internal static double? HoursAtAmps(BankResult bank, double amps, double depth) =>
+        amps > 0 ? HoursAtAmps(bank.Unit, Chemistries.Get(bank.Unit.Chemistry), bank.Holds.Ah, amps, depth) : null;
+
+    private static double HoursAtAmps(UnitItem unit, Chemistry chemistry, double ah, double amps, double depth) =>
+        (chemistry.IsLithium ? ah : Peukert.At(ah, unit.RatedHours ?? 20, BankNeed.PeukertOf(unit, chemistry), amps).DeliveredAh)
+        * depth
+        / amps;
 
     /// <summary>
     /// DC watts at the bank with the most running at once; the AC and DC peaks may fall apart in time, so this is an upper bound.

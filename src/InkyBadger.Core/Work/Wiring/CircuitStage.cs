@@ -68,7 +68,11 @@ public sealed record CircuitResult(
     CircuitFuse Fuse,
     IReadOnlyList<LoopPoint> Plus,
     IReadOnlyList<LoopPoint> Minus
-);
+)
+{
+    /// <summary>What is wrong with it, or that it is well, in a sentence.</summary>
+    public string Headline { get; init; } = "";
+}
 
 /// <summary>Every run beyond the bus, from the design alone, with what was changed of it (method, 6 and 7).</summary>
 public static class CircuitStage
@@ -100,9 +104,18 @@ public static class CircuitStage
             var up = plan.Upstream is { } id && at.TryGetValue(id, out var n) ? n : (int?)null;
             var origin = up is { } u ? Beyond(results[u], u, plan, voltage, greatest, breaks) : atBus;
             at[plan.Id] = results.Count;
-            results.Add(
-                new CircuitWork(scene, voltage, currents, protection, w.Loads.Value, w.Inverter.Value, plan, origin, results.Count).Work()
-            );
+            var made = new CircuitWork(
+                scene,
+                voltage,
+                currents,
+                protection,
+                w.Loads.Value,
+                w.Inverter.Value,
+                plan,
+                origin,
+                results.Count
+            ).Work();
+            results.Add(made with { Headline = HeadlineWriter.Circuit(made) });
         }
         return new(results, null);
     }

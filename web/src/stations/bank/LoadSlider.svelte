@@ -1,7 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte'
   import { session } from '../../app/session.svelte'
-  import { answer, fieldText, num, parse } from '../../ui/quantity'
+  import { answer, fieldText, num, parse, say } from '../../ui/quantity'
   import TypedField from '../../ui/TypedField.svelte'
   import { bench } from './bench.svelte'
 
@@ -63,6 +63,12 @@
     path="/bench/load"
     snapshot={() => []}
   />
+  {#if bench.result?.hoursToFloor}
+    <span class="hours" data-testid="load-hours"
+      ><b class="fig">{say(bench.result.hoursToFloor, 'h')}</b> to the floor,
+      <b class="fig">{say(bench.result.hoursToEmpty!, 'h')}</b> to empty</span
+    >
+  {/if}
   <span class="marks">
     <button type="button" class="link-copper" onclick={() => put(null)}>full load, {num(full, 1)} A</button>
     {#if surge > full}<button type="button" class="link-copper" onclick={() => put(Number(surge.toFixed(1)))}
@@ -89,6 +95,10 @@
     width: 100%;
     height: 26px;
     accent-color: var(--ink);
+  }
+  .hours {
+    align-self: center;
+    white-space: nowrap;
   }
   .marks {
     display: inline-flex;

@@ -1,11 +1,13 @@
 <script lang="ts">
-  import { Refused } from '../../api/client'
+  import { untrack } from 'svelte'
+  import { api } from '../../api/client'
   import type { UnitItem } from '../../api/client'
   import { session } from '../../app/session.svelte'
-  import { parse } from '../../ui/quantity'
-  import type { Kind } from '../../ui/quantity'
+  import ItemForm from '../../ui/ItemForm.svelte'
+  import type { ItemField, Values } from '../../ui/itemForm'
+  import { parse, sayVolts } from '../../ui/quantity'
 
-  /** A unit from its data sheet, with every property that matters; what is not known may be left out. */
+  /** A unit from its data sheet: five things first, and what else is known. */
   interface Props {
     /** A unit to begin with. */
     start: UnitItem | null
@@ -13,159 +15,362 @@
     onleave: () => void
   }
   let { start, onkeep, onleave }: Props = $props()
-  let told = $state('')
 
-  type Key = string
-  const fields: { key: Key; label: string; kind: Kind | 'text'; from: (u: UnitItem) => unknown }[] = [
-    { key: 'name', label: 'name', kind: 'text', from: (u) => u.name },
-    { key: 'cells', label: 'cells in series', kind: 'count', from: (u) => u.cells },
-    { key: 'ah', label: 'ampere-hours', kind: 'charge', from: (u) => u.ah },
-    { key: 'ratedHours', label: 'rated at, hours', kind: 'hours', from: (u) => u.ratedHours },
-    { key: 'reserveMinutes', label: 'second rating, minutes', kind: 'number', from: (u) => u.reserve?.minutes },
-    { key: 'reserveAmps', label: 'at amperes', kind: 'current', from: (u) => u.reserve?.amps },
-    { key: 'bmsContinuous', label: 'BMS, continuous', kind: 'current', from: (u) => u.bms?.continuousA },
-    { key: 'bmsPeak', label: 'BMS, peak', kind: 'current', from: (u) => u.bms?.peakA },
-    { key: 'bmsSeconds', label: 'peak lasts', kind: 'seconds', from: (u) => u.bms?.peakSeconds },
-    { key: 'bmsCharge', label: 'BMS, charging', kind: 'current', from: (u) => u.bms?.chargeA },
-    { key: 'continuousA', label: 'without BMS, continuous', kind: 'current', from: (u) => u.continuousA },
+  const unknown = 'not known'
+  const ratings = 'Its ratings'
+  const bms = 'More of its BMS'
+  const body = 'Body and terminals'
+  const money = 'Price and life'
+  type From = (u: UnitItem) => unknown
+  const known: (ItemField & { from: From })[] = [
+    {
+      key: 'name',
+      label: 'name',
+      kind: 'text',
+      needed: true,
+      example: 'shed block 12 V',
+      pointer: '/name',
+      from: (u) => u.name,
+    },
+    {
+      key: 'volts',
+      label: 'volts on its plate',
+      kind: 'voltage',
+      needed: true,
+      example: '12 V, 12.8 V or 6 V',
+      pointer: '/cells',
+      fits: (v) => v > 0 && v <= 200,
+      from: (u) => sayVolts(u.cells * nominalOf(u.chemistry)),
+    },
+    {
+      key: 'ah',
+      label: 'ampere-hours',
+      kind: 'charge',
+      needed: true,
+      example: '105 Ah',
+      pointer: '/ah',
+      from: (u) => u.ah,
+    },
+    {
+      key: 'bmsContinuous',
+      label: 'BMS, amperes without end',
+      kind: 'current',
+      left: 'no BMS in it',
+      pointer: '/bms/continuousA',
+      from: (u) => u.bms?.continuousA,
+    },
+    {
+      key: 'ratedHours',
+      label: 'rated over, hours',
+      kind: 'hours',
+      group: ratings,
+      left: '20 h lead-acid, 5 h lithium',
+      pointer: '/ratedHours',
+      from: (u) => u.ratedHours,
+    },
+    {
+      key: 'reserveMinutes',
+      label: 'second rating, minutes',
+      kind: 'number',
+      group: ratings,
+      left: 'none',
+      pointer: '/reserve/minutes',
+      from: (u) => u.reserve?.minutes,
+    },
+    {
+      key: 'reserveAmps',
+      label: 'at amperes',
+      kind: 'current',
+      group: ratings,
+      left: 'none',
+      pointer: '/reserve/amps',
+      from: (u) => u.reserve?.amps,
+    },
+    {
+      key: 'continuousA',
+      label: 'without BMS, amperes without end',
+      kind: 'current',
+      group: ratings,
+      left: 'no limit said',
+      pointer: '/continuousA',
+      from: (u) => u.continuousA,
+    },
     {
       key: 'milliohm',
-      label: 'internal resistance, mΩ',
+      label: 'inner resistance, mΩ',
       kind: 'number',
+      group: ratings,
+      left: 'assumed by chemistry and Ah',
+      pointer: '/resistanceOhm',
       from: (u) => (u.resistanceOhm === null ? null : Number((u.resistanceOhm * 1000).toFixed(6))),
     },
-    { key: 'massKg', label: 'mass, kg', kind: 'number', from: (u) => u.massKg },
-    { key: 'lengthMm', label: 'length, mm', kind: 'number', from: (u) => u.size?.lengthMm },
-    { key: 'widthMm', label: 'width, mm', kind: 'number', from: (u) => u.size?.widthMm },
-    { key: 'heightMm', label: 'height, mm', kind: 'number', from: (u) => u.size?.heightMm },
-    { key: 'stud', label: 'stud', kind: 'text', from: (u) => u.stud },
-    { key: 'price', label: 'price', kind: 'number', from: (u) => u.price },
-    { key: 'priceDate', label: 'price of', kind: 'text', from: (u) => u.priceDate },
-    { key: 'productLine', label: 'product line', kind: 'text', from: (u) => u.productLine },
-    { key: 'cycleLife', label: 'cycle life', kind: 'number', from: (u) => u.cycleLife },
-    { key: 'cycleDepth', label: 'at a depth of', kind: 'share', from: (u) => u.cycleDepth },
-    { key: 'calendarYears', label: 'calendar years', kind: 'number', from: (u) => u.calendarYears },
-    { key: 'maxSeries', label: 'most in series', kind: 'count', from: (u) => u.maxSeries },
-    { key: 'maxParallel', label: 'most in parallel', kind: 'count', from: (u) => u.maxParallel },
-    { key: 'breakerA', label: 'breaker in it', kind: 'current', from: (u) => u.breakerA },
-    { key: 'breakerInterruptA', label: 'which breaks', kind: 'current', from: (u) => u.breakerInterruptA },
+    {
+      key: 'maxSeries',
+      label: 'most in series',
+      kind: 'count',
+      group: ratings,
+      left: 'no limit said',
+      pointer: '/maxSeries',
+      from: (u) => u.maxSeries,
+    },
+    {
+      key: 'maxParallel',
+      label: 'most in parallel',
+      kind: 'count',
+      group: ratings,
+      left: 'no limit said',
+      pointer: '/maxParallel',
+      from: (u) => u.maxParallel,
+    },
+    {
+      key: 'bmsPeak',
+      label: 'peak amperes',
+      kind: 'current',
+      group: bms,
+      left: 'none stated',
+      pointer: '/bms/peakA',
+      from: (u) => u.bms?.peakA,
+    },
+    {
+      key: 'bmsSeconds',
+      label: 'for seconds',
+      kind: 'seconds',
+      group: bms,
+      left: unknown,
+      pointer: '/bms/peakSeconds',
+      from: (u) => u.bms?.peakSeconds,
+    },
+    {
+      key: 'bmsCharge',
+      label: 'charging amperes',
+      kind: 'current',
+      group: bms,
+      left: 'as without end',
+      pointer: '/bms/chargeA',
+      from: (u) => u.bms?.chargeA,
+    },
+    {
+      key: 'breakerA',
+      label: 'breaker in it, amperes',
+      kind: 'current',
+      group: bms,
+      left: 'none',
+      pointer: '/breakerA',
+      from: (u) => u.breakerA,
+    },
+    {
+      key: 'breakerInterruptA',
+      label: 'which breaks, amperes',
+      kind: 'current',
+      group: bms,
+      left: unknown,
+      pointer: '/breakerInterruptA',
+      from: (u) => u.breakerInterruptA,
+    },
+    {
+      key: 'massKg',
+      label: 'mass, kg',
+      kind: 'number',
+      group: body,
+      left: unknown,
+      pointer: '/massKg',
+      from: (u) => u.massKg,
+    },
+    {
+      key: 'lengthMm',
+      label: 'length, mm',
+      kind: 'number',
+      group: body,
+      left: unknown,
+      pointer: '/size/lengthMm',
+      from: (u) => u.size?.lengthMm,
+    },
+    {
+      key: 'widthMm',
+      label: 'width, mm',
+      kind: 'number',
+      group: body,
+      left: unknown,
+      pointer: '/size/widthMm',
+      from: (u) => u.size?.widthMm,
+    },
+    {
+      key: 'heightMm',
+      label: 'height, mm',
+      kind: 'number',
+      group: body,
+      left: unknown,
+      pointer: '/size/heightMm',
+      from: (u) => u.size?.heightMm,
+    },
+    { key: 'stud', label: 'stud', kind: 'text', group: body, left: unknown, pointer: '/stud', from: (u) => u.stud },
+    {
+      key: 'price',
+      label: 'price',
+      kind: 'number',
+      group: money,
+      left: unknown,
+      pointer: '/price',
+      from: (u) => u.price,
+    },
+    {
+      key: 'priceDate',
+      label: 'price of, month',
+      kind: 'text',
+      group: money,
+      left: unknown,
+      pointer: '/priceDate',
+      from: (u) => u.priceDate,
+    },
+    {
+      key: 'productLine',
+      label: 'product line',
+      kind: 'text',
+      group: money,
+      left: 'none',
+      pointer: '/productLine',
+      from: (u) => u.productLine,
+    },
+    {
+      key: 'cycleLife',
+      label: 'cycles it lasts',
+      kind: 'number',
+      group: money,
+      left: 'typical of its chemistry',
+      pointer: '/cycleLife',
+      from: (u) => u.cycleLife,
+    },
+    {
+      key: 'cycleDepth',
+      label: 'at a depth of',
+      kind: 'share',
+      group: money,
+      left: 'as the house rule',
+      pointer: '/cycleDepth',
+      from: (u) => u.cycleDepth,
+    },
+    {
+      key: 'calendarYears',
+      label: 'years it lasts',
+      kind: 'number',
+      group: money,
+      left: 'typical of its chemistry',
+      pointer: '/calendarYears',
+      from: (u) => u.calendarYears,
+    },
   ]
-  const initial = () => Object.fromEntries(fields.map((f) => [f.key, start ? String(f.from(start) ?? '') : '']))
-  let f = $state<Record<Key, string>>({ ...initial() })
-  let chemistry = $state(initialOf((u) => u.chemistry, 'lfp'))
-  let side = $state(initialOf((u) => u.terminalSide ?? 'top', 'top'))
-  let talks = $state(initialOf((u) => u.communicates, false))
-  function initialOf<T>(of: (u: UnitItem) => T, other: T): T {
-    return start ? of(start) : other
+  const fields: ItemField[] = known
+  function nominalOf(id: string) {
+    return session.reference!.chemistries.find((c) => c.id === id)!.cellNominalV
+  }
+  let texts = $state(
+    untrack(() => Object.fromEntries(known.map((f) => [f.key, start ? String(f.from(start) ?? '') : '']))),
+  )
+  let chemistry = $state(untrack(() => start?.chemistry ?? 'lfp'))
+  let side = $state(untrack(() => start?.terminalSide ?? 'top'))
+  let talks = $state(untrack(() => start?.communicates ?? false))
+
+  /** What the volts on the plate may mean, the likelier first. */
+  let counts = $state.raw<{ cells: number; nominalV: number }[] | null>(null)
+  let picked = $state(0)
+  $effect(() => {
+    const parsed = parse(texts.volts, 'voltage', 'metric', (v) => v > 0 && v <= 200)
+    const of = chemistry
+    counts = null
+    picked = 0
+    if ('reason' in parsed || !(parsed.value > 0)) return
+    const asked = new AbortController()
+    void api.cells(of, parsed.value, asked.signal).then(
+      (answer) => (counts = answer),
+      () => {},
+    )
+    return () => asked.abort()
+  })
+  const cellsWord = (n: number) => `${n} ${n === 1 ? 'cell' : 'cells'} in series`
+  const understood = $derived<Record<string, string>>(
+    counts?.[picked] ? { volts: `= ${cellsWord(counts[picked].cells)}, ${sayVolts(counts[picked].nominalV)}` } : {},
+  )
+
+  async function keep(v: Values) {
+    const number = (key: string) => v[key] as number | null
+    const text = (key: string) => v[key] as string | null
+    const [milliohm, minutes, continuousA] = [number('milliohm'), number('reserveMinutes'), number('bmsContinuous')]
+    const [length, width, height] = [number('lengthMm'), number('widthMm'), number('heightMm')]
+    // The volts may have been typed in the very moment of keeping.
+    const meant = counts ?? (await api.cells(chemistry, number('volts')!))
+    await onkeep({
+      key: '',
+      name: text('name')!,
+      chemistry: chemistry as UnitItem['chemistry'],
+      cells: (meant[picked] ?? meant[0]).cells,
+      ah: number('ah')!,
+      ratedHours: number('ratedHours'),
+      reserve: minutes === null ? null : { minutes, amps: number('reserveAmps') ?? 0 },
+      bms:
+        continuousA === null
+          ? null
+          : { continuousA, peakA: number('bmsPeak'), peakSeconds: number('bmsSeconds'), chargeA: number('bmsCharge') },
+      continuousA: number('continuousA'),
+      resistanceOhm: milliohm === null ? null : Number((milliohm / 1000).toFixed(9)),
+      massKg: number('massKg'),
+      // Of two sides nobody knows how it stands.
+      size:
+        length === null || width === null || height === null
+          ? null
+          : { lengthMm: length, widthMm: width, heightMm: height },
+      terminalSide: side,
+      stud: text('stud'),
+      price: number('price'),
+      priceDate: text('priceDate'),
+      productLine: text('productLine'),
+      cycleLife: number('cycleLife'),
+      cycleDepth: number('cycleDepth'),
+      calendarYears: number('calendarYears'),
+      maxSeries: number('maxSeries'),
+      maxParallel: number('maxParallel'),
+      communicates: talks,
+      breakerA: number('breakerA'),
+      breakerInterruptA: number('breakerInterruptA'),
+    })
   }
 
-  function number(key: Key, needed = false): number | null {
-    const text = (f[key] ?? '').trim()
-    const field = fields.find((x) => x.key === key)!
-    if (text === '') {
-      if (needed) throw new Error(`${field.label} is missing`)
-      return null
-    }
-    const parsed = parse(text, field.kind as Kind)
-    if ('reason' in parsed) throw new Error(`${field.label}: ${parsed.reason}`)
-    return parsed.value
-  }
-  const words = (key: Key) => (f[key] ?? '').trim() || null
-
-  async function keep() {
-    try {
-      if (!words('name')) throw new Error('name is missing')
-      const [width, height] = [number('widthMm'), number('heightMm')]
-      const [minutes, bms, milliohm, length] = [
-        number('reserveMinutes'),
-        number('bmsContinuous'),
-        number('milliohm'),
-        number('lengthMm'),
-      ]
-      const unit: UnitItem = {
-        key: '',
-        name: words('name')!,
-        chemistry: chemistry as UnitItem['chemistry'],
-        cells: number('cells', true)!,
-        ah: number('ah', true)!,
-        ratedHours: number('ratedHours'),
-        reserve: minutes === null ? null : { minutes, amps: number('reserveAmps', true)! },
-        bms:
-          bms === null
-            ? null
-            : {
-                continuousA: bms,
-                peakA: number('bmsPeak'),
-                peakSeconds: number('bmsSeconds'),
-                chargeA: number('bmsCharge'),
-              },
-        continuousA: number('continuousA'),
-        resistanceOhm: milliohm === null ? null : Number((milliohm / 1000).toFixed(9)),
-        massKg: number('massKg'),
-        // Of two sides nobody knows how it stands.
-        size:
-          length === null || width === null || height === null
-            ? null
-            : { lengthMm: length, widthMm: width, heightMm: height },
-        terminalSide: side,
-        stud: words('stud'),
-        price: number('price'),
-        priceDate: words('priceDate'),
-        productLine: words('productLine'),
-        cycleLife: number('cycleLife'),
-        cycleDepth: number('cycleDepth'),
-        calendarYears: number('calendarYears'),
-        maxSeries: number('maxSeries'),
-        maxParallel: number('maxParallel'),
-        communicates: talks,
-        breakerA: number('breakerA'),
-        breakerInterruptA: number('breakerInterruptA'),
-      }
-      await onkeep(unit)
-    } catch (e) {
-      told =
-        e instanceof Refused && e.faults[0]
-          ? `${e.faults[0].pointer.slice(1)} ${e.faults[0].reason}`
-          : (e as Error).message
-    }
+  function check(v: Values) {
+    const wrong: Record<string, { reason: string }> = {}
+    if (counts?.length === 0)
+      wrong.volts = { reason: `no whole number of cells of this chemistry makes ${texts.volts.trim()}` }
+    if (v.reserveMinutes !== null && v.reserveAmps === null)
+      wrong.reserveAmps = { reason: 'is needed beside the minutes' }
+    if (v.bmsContinuous === null && (v.bmsPeak !== null || v.bmsCharge !== null))
+      wrong.bmsContinuous = { reason: 'is needed beside its other amperes' }
+    return wrong
   }
 </script>
 
-<div class="grid grid-cols-2 sm:grid-cols-4 gap-x-3 gap-y-1.5 mt-2">
-  {#each fields as field (field.key)}
-    <label class="flex flex-col gap-px"
-      ><span class="caption">{field.label}</span><input
-        class="input input-xs w-full"
-        autocomplete="off"
-        data-own={field.key}
-        bind:value={f[field.key]}
-      /></label
+<ItemForm {fields} bind:texts {understood} {check} onkeep={keep} {onleave} leave="Back to the stock">
+  {#snippet first()}
+    <div class="field">
+      <label class="caption" for="own-chemistry">chemistry</label>
+      <select id="own-chemistry" class="select select-xs w-full" data-own="chemistry" bind:value={chemistry}
+        >{#each session.reference!.chemistries as c (c.id)}<option value={c.id}>{c.label}</option>{/each}</select
+      >
+      {#if counts && counts.length > 1}
+        <button type="button" class="link-copper text-left text-[12px] min-h-6" onclick={() => (picked = 1 - picked)}
+          >{cellsWord(counts[1 - picked].cells)}, {sayVolts(counts[1 - picked].nominalV)} instead</button
+        >
+      {/if}
+    </div>
+    <div class="field">
+      <label class="caption" for="own-side">terminals on</label>
+      <select id="own-side" class="select select-xs w-full" bind:value={side}
+        ><option value="top">top</option><option value="long">the long side</option><option value="short"
+          >the short side</option
+        ></select
+      >
+    </div>
+    <label class="flex items-center gap-2"
+      ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={talks} /><span class="text-[12.5px]"
+        >talks to its neighbours</span
+      ></label
     >
-  {/each}
-  <label class="flex flex-col gap-px"
-    ><span class="caption">chemistry</span><select class="select select-xs w-full" bind:value={chemistry}
-      >{#each session.reference!.chemistries as c (c.id)}<option value={c.id}>{c.label}</option>{/each}</select
-    ></label
-  >
-  <label class="flex flex-col gap-px"
-    ><span class="caption">terminals on</span><select class="select select-xs w-full" bind:value={side}
-      ><option value="top">top</option><option value="long">the long side</option><option value="short"
-        >the short side</option
-      ></select
-    ></label
-  >
-  <label class="flex items-end gap-2 pb-1"
-    ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={talks} /><span class="text-[12.5px]"
-      >talks to its neighbours</span
-    ></label
-  >
-</div>
-<p class="caption mt-2">
-  A resistance that is not known is estimated from chemistry and ampere-hours, and marked so; a price, a mass or a size
-  that is not known stays unknown.
-</p>
-<p class="note mt-1" role="alert">{told}</p>
-<div class="modal-action">
-  <button type="button" class="btn btn-outline btn-sm" onclick={onleave}>Back to the stock</button>
-  <button type="button" class="btn btn-primary btn-sm" onclick={keep}>Keep and use it</button>
-</div>
+  {/snippet}
+</ItemForm>

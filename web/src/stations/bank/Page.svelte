@@ -18,7 +18,12 @@
   const cells = $derived(e?.voltage?.cells ?? 4)
   const options = $derived.by(() => {
     const all = session.reference!.units
-    const makes = (u: (typeof all)[number]) => cells % u.cells === 0
+    // Each by its own chemistry: what makes 12 V of one makes something else of another.
+    const chemistries = session.reference!.chemistries
+    const makes = (u: (typeof all)[number]) => {
+      const needed = chemistries.find((c) => c.id === u.chemistry)?.cells[String(e?.voltage?.systemV ?? 12)]
+      return needed !== undefined && needed % u.cells === 0
+    }
     const listed = [...all.filter(makes), ...all.filter((u) => !makes(u))].map((u) => ({
       value: u.key,
       text: makes(u) ? u.name : `${u.name} (not ${e?.voltage?.systemV ?? ''} V)`,

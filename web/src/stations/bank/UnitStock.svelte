@@ -52,14 +52,12 @@
     open = false
   }
 
-  async function keep(units: UnitItem[]): Promise<number> {
-    let n = 0
-    for (const unit of units) {
-      await api.keepUnit(`own-${Date.now().toString(36)}${n}`, unit)
-      n++
-    }
+  /** The units as they are kept: with a key of their own, by which a design tells them from others. */
+  async function keep(units: UnitItem[]): Promise<UnitItem[]> {
+    const kept = units.map((unit, n) => ({ ...unit, key: `own-${Date.now().toString(36)}${n}` }))
+    for (const unit of kept) await api.keepUnit(unit.key, unit)
     await fetchAll()
-    return n
+    return kept
   }
 
   async function read(csvText: string) {
@@ -67,7 +65,7 @@
     try {
       const got = await api.readUnits(csvText)
       if (got.units.length > 0) {
-        const n = await keep(got.units)
+        const n = (await keep(got.units)).length
         told = `${n} ${n === 1 ? 'unit' : 'units'} taken into the stock`
       }
       answer = got.bad.length > 0 ? got : null
@@ -101,8 +99,8 @@
         start={draft}
         onleave={() => (mode = 'list')}
         onkeep={async (unit) => {
-          await keep([unit])
-          pick(unit)
+          const [kept] = await keep([unit])
+          pick(kept)
         }}
       />
     {:else if mode === 'csv'}

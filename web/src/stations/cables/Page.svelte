@@ -21,10 +21,7 @@
   $effect(() => {
     void session.id
     void session.bankIndex
-    untrack(() => {
-      hand.id = 'main'
-      hand.dialog = null
-    })
+    untrack(() => hand.reset())
   })
   const governs = {
     ampacity: 'the current decides the size',

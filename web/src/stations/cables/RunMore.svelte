@@ -2,8 +2,9 @@
   import { session } from '../../app/session.svelte'
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import QuantityField from '../../ui/QuantityField.svelte'
-  import { say } from '../../ui/quantity'
-  import { ensure, metres, pathOf, put } from './hand.svelte'
+  import { answer, fieldText, parse, say } from '../../ui/quantity'
+  import TypedField from '../../ui/TypedField.svelte'
+  import { ensure, indexOf, metres, pathOf, put } from './hand.svelte'
   import type { RunInHand } from './hand.svelte'
 
   /** What is seldom changed of a run: how it lies, its insulation, switch, limits, and with whom it is shared. */
@@ -28,6 +29,18 @@
   )
   function leave(id: string) {
     put(id, { sharedWith: null })
+  }
+
+  function readConductor(i: number, typed: string) {
+    const write = (m: number) => fieldText(m, 'length', session.units)
+    const fits = (m: number) => m >= 0.01 && m <= 500
+    const parsed = parse(typed, 'length', session.units, fits)
+    if ('value' in parsed && !fits(parsed.value)) return { reason: `must be ${write(0.01)} to ${write(500)}` }
+    return answer(parsed, write, (m) => {
+      const all = Array.from({ length: r.cable.conductors }, (_, n) => run.conductorLengthsM[n] ?? r.laid.lengthM)
+      all[i] = m
+      put(view.id, { conductorLengthsM: all.every((x) => x === all[0]) ? [] : all, lengthM: Math.max(...all) }, false)
+    })
   }
 </script>
 
@@ -126,23 +139,15 @@
     {/if}
     {#if r.cable.conductors > 1}
       {#each { length: r.cable.conductors } as _, i (i)}
-        <label class="inline-flex flex-col"
-          ><span class="caption">conductor {i + 1}, m</span><input
-            class="input input-xs h-[26px] w-[64px] fig"
-            type="number"
-            min="0.05"
-            step="0.05"
-            value={run.conductorLengthsM[i] ?? r.laid.lengthM}
-            onchange={(e) => {
-              const all = Array.from(
-                { length: r.cable.conductors },
-                (_, n) => run.conductorLengthsM[n] ?? r.laid.lengthM,
-              )
-              all[i] = Math.max(0.01, Number(e.currentTarget.value) || r.laid.lengthM)
-              put(view.id, { conductorLengthsM: all.every((m) => m === all[0]) ? [] : all, lengthM: Math.max(...all) })
-            }}
-          /></label
-        >
+        <TypedField
+          label="conductor {i + 1}"
+          text={fieldText(run.conductorLengthsM[i] ?? r.laid.lengthM, 'length', session.units)}
+          read={(typed) => readConductor(i, typed)}
+          width="70px"
+          path="/runs/conductorLengthsM/{i}"
+          snapshot={() =>
+            indexOf(view.id) < 0 ? [] : [{ path: `${session.base}/runs/${indexOf(view.id)}`, value: run }]}
+        />
       {/each}
     {/if}
     {#if hosts.length > 0}

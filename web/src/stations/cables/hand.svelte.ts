@@ -79,12 +79,33 @@ export function put(id: string, change: Partial<Run>, commit = true) {
 
 class Hand {
   /** Id of the run that is looked at. */
-  id = $state('main')
+  #id = $state('main')
   dialog = $state<RunDialog>(null)
+
+  get id() {
+    return this.#id
+  }
+
+  /** Another run: the working is of it as well. */
+  set id(id: string) {
+    if (id === this.#id) return
+    this.#id = id
+    this.#open()
+  }
 
   /** Takes a run in hand and opens the working of its cable. */
   take(id: string) {
-    this.id = id
+    this.#id = id
+    this.#open()
+  }
+
+  /** The main run again, without touching the working. */
+  reset() {
+    this.#id = 'main'
+    this.dialog = null
+  }
+
+  #open() {
     const view = this.view
     if (view?.run.cable.areaMm2) session.select(`${view.ptr}/cable/areaMm2`)
   }

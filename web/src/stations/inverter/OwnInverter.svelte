@@ -1,111 +1,122 @@
 <script lang="ts">
-  import { api, Refused } from '../../api/client'
+  import { api } from '../../api/client'
   import type { InverterItem } from '../../api/client'
   import { session } from '../../app/session.svelte'
-  import { parse } from '../../ui/quantity'
-  import type { Kind } from '../../ui/quantity'
+  import ItemForm from '../../ui/ItemForm.svelte'
+  import type { ItemField, Trouble, Values } from '../../ui/itemForm'
+  import { say } from '../../ui/quantity'
+  import { readPoints } from './points'
 
-  /** An inverter of one's own, from its data sheet. */
+  /** An inverter of one's own, from its data sheet: five things first, and what else is known. */
   let { open = $bindable(false), onkept }: { open: boolean; onkept: (item: InverterItem) => void } = $props()
   let dialog: HTMLDialogElement
-  let told = $state('')
-  const empty = {
-    name: '',
-    volts: '',
-    watts: '',
-    surge: '',
-    seconds: '5 s',
-    efficiency: '90 %',
-    idle: '',
-    overload: '',
-    cutOff: '',
-    charger: '',
-    price: '',
-    mass: '',
-    waveform: 'sine',
-  }
-  let f = $state({ ...empty })
+  const assumed = $derived(session.reference!.assumed)
+  const more = 'How it runs'
+  const body = 'Price and mass'
+  const fields = $derived<ItemField[]>([
+    { key: 'name', label: 'name', kind: 'text', needed: true, example: 'shed 3 kW', pointer: '/name' },
+    {
+      key: 'volts',
+      label: 'system volts',
+      kind: 'voltage',
+      needed: true,
+      example: '12, 24 or 48 V',
+      pointer: '/systemV',
+      fits: Number.isInteger,
+    },
+    { key: 'watts', label: 'continuous watts', kind: 'power', needed: true, example: '3 kW', pointer: '/continuousW' },
+    { key: 'surge', label: 'surge watts', kind: 'power', needed: true, example: '6 kW', pointer: '/surgeW' },
+    { key: 'charger', label: 'charger in it, amperes', kind: 'current', left: 'no charger', pointer: '/chargerA' },
+    {
+      key: 'seconds',
+      label: 'surge lasts',
+      kind: 'seconds',
+      group: more,
+      left: `${say(assumed.surgeSeconds, 's')} assumed`,
+      pointer: '/surgeSeconds',
+    },
+    {
+      key: 'efficiency',
+      label: 'efficiency',
+      kind: 'share',
+      group: more,
+      left: `${say(assumed.efficiency, 'fraction')} assumed`,
+      pointer: '/efficiency',
+      fits: (v) => v >= 0.5 && v <= 1,
+    },
+    {
+      key: 'idle',
+      label: 'idle draw, watts',
+      kind: 'power',
+      group: more,
+      left: `${say(assumed.idleShare, 'fraction')} of its watts assumed`,
+      pointer: '/idleW',
+    },
+    {
+      key: 'cutOff',
+      label: 'cuts off at, volts',
+      kind: 'voltage',
+      group: more,
+      left: 'not known',
+      pointer: '/cutOffV',
+    },
+    {
+      key: 'overload',
+      label: 'overload points',
+      kind: 'text',
+      group: more,
+      left: 'none: such as 0.5 s 6000 W; 5 s 4500 W',
+      pointer: '/overload',
+    },
+    { key: 'price', label: 'price', kind: 'number', group: body, left: 'not known', pointer: '/price' },
+    { key: 'mass', label: 'mass, kg', kind: 'number', group: body, left: 'not known', pointer: '/massKg' },
+  ])
+  let texts = $state<Record<string, string>>({})
+  let waveform = $state<InverterItem['waveform']>('sine')
   $effect(() => {
     if (!open) {
       dialog.close()
       return
     }
-    f = { ...empty, volts: String(session.result?.voltage?.systemV ?? 12) }
-    told = ''
+    texts = { volts: String(session.result?.voltage?.systemV ?? 12) }
+    waveform = 'sine'
     dialog.showModal()
   })
 
-  const fields: { key: Exclude<keyof typeof empty, 'waveform'>; label: string; hint: string }[] = [
-    { key: 'name', label: 'name', hint: 'as you will find it again' },
-    { key: 'volts', label: 'system volts', hint: '12, 24, 48' },
-    { key: 'watts', label: 'continuous', hint: '3 kW' },
-    { key: 'surge', label: 'surge', hint: '6 kW' },
-    { key: 'seconds', label: 'surge lasts', hint: '5 s' },
-    { key: 'efficiency', label: 'efficiency', hint: '92 %' },
-    { key: 'idle', label: 'idle draw', hint: '20 W' },
-    { key: 'cutOff', label: 'cuts off at', hint: '21 V, if known' },
-    { key: 'charger', label: 'charger in it', hint: '70 A, or none' },
-    { key: 'price', label: 'price', hint: 'if known' },
-    { key: 'mass', label: 'mass, kg', hint: 'if known' },
-  ]
-
-  function number(key: keyof typeof empty, kind: Kind, optional = false): number | null {
-    const text = f[key].trim()
-    if (text === '' && optional) return null
-    const parsed = parse(text, kind)
-    if ('reason' in parsed)
-      throw new Error(`${fields.find((x) => x.key === key)!.label}: ${text ? parsed.reason : 'is missing'}`)
-    return parsed.value
+  function check(v: Values): Record<string, Trouble> {
+    const wrong: Record<string, Trouble> = {}
+    if ((v.surge as number) < (v.watts as number)) wrong.surge = { reason: 'must not be below the continuous watts' }
+    const points = readPoints(texts.overload ?? '')
+    if ('reason' in points) wrong.overload = points
+    return wrong
   }
 
-  /** `0.5 s 6000 W, 5 s 4500 W`: seconds and watts, the seconds rising and the watts falling. */
-  function points() {
-    return f.overload
-      .split(/[,;]/)
-      .map((p) => p.trim())
-      .filter(Boolean)
-      .map((p) => {
-        const match = /^([\d.]+)\s*(s|sec|min|h)\s*:?\s*([\d.]+)\s*(k?w)$/i.exec(p)
-        if (!match) throw new Error(`overload: “${p}” is not a point such as 5 s 4500 W`)
-        const unit = match[2].toLowerCase()
-        return {
-          seconds: Number(match[1]) * (unit === 'min' ? 60 : unit === 'h' ? 3600 : 1),
-          watts: Number(match[3]) * (match[4].toLowerCase() === 'kw' ? 1000 : 1),
-        }
-      })
-  }
-
-  async function keep() {
-    try {
-      const key = `own-${Date.now().toString(36)}`
-      const item: InverterItem = {
-        key,
-        name: f.name.trim(),
-        systemV: number('volts', 'voltage')!,
-        continuousW: number('watts', 'power')!,
-        surgeW: number('surge', 'power')!,
-        surgeSeconds: number('seconds', 'seconds', true),
-        surgeHot: false,
-        efficiency: number('efficiency', 'share')!,
-        idleW: number('idle', 'power')!,
-        overload: points(),
-        derate: null,
-        waveform: f.waveform as InverterItem['waveform'],
-        chargerA: number('charger', 'current', true),
-        cutOffV: number('cutOff', 'voltage', true),
-        price: number('price', 'number', true),
-        massKg: number('mass', 'number', true),
-      }
-      if (item.surgeW < item.continuousW) throw new Error('surge: is not below the continuous watts')
-      await api.keepInverter(key, item)
-      onkept(item)
-      open = false
-    } catch (e) {
-      told =
-        e instanceof Refused && e.faults[0]
-          ? `${e.faults[0].pointer.slice(1)} ${e.faults[0].reason}`
-          : (e as Error).message
+  async function keep(v: Values) {
+    const number = (key: string) => v[key] as number | null
+    const points = readPoints(texts.overload ?? '')
+    const key = `own-${Date.now().toString(36)}`
+    const watts = number('watts')!
+    const item: InverterItem = {
+      key,
+      name: v.name as string,
+      systemV: number('volts')!,
+      continuousW: watts,
+      surgeW: number('surge')!,
+      surgeSeconds: number('seconds'),
+      surgeHot: false,
+      efficiency: number('efficiency') ?? assumed.efficiency,
+      idleW: number('idle') ?? Number((watts * assumed.idleShare).toFixed(6)),
+      overload: 'points' in points ? points.points : [],
+      derate: null,
+      waveform,
+      chargerA: number('charger'),
+      cutOffV: number('cutOff'),
+      price: number('price'),
+      massKg: number('mass'),
     }
+    await api.keepInverter(key, item)
+    onkept(item)
+    open = false
   }
 </script>
 
@@ -113,37 +124,17 @@
   <div class="modal-box border border-(--ink) max-w-2xl">
     <h2 id="own-inverter-title" class="headline">An inverter of my own</h2>
     <p class="note mt-1">From its data sheet. It is kept for other designs too.</p>
-    <div class="grid grid-cols-2 sm:grid-cols-4 gap-x-3 gap-y-2 mt-3">
-      {#each fields as field (field.key)}
-        <label class="flex flex-col gap-px"
-          ><span class="caption">{field.label}</span><input
-            class="input input-xs w-full"
-            placeholder={field.hint}
-            autocomplete="off"
-            data-own={field.key}
-            bind:value={f[field.key]}
-          /></label
-        >
-      {/each}
-      <label class="flex flex-col gap-px"
-        ><span class="caption">wave</span><select class="select select-xs w-full" bind:value={f.waveform}
-          ><option value="sine">sine</option><option value="modified">modified</option></select
-        ></label
-      >
-      <label class="flex flex-col gap-px col-span-2 sm:col-span-4"
-        ><span class="caption">overload points, where the sheet has them</span><input
-          class="input input-xs w-full"
-          placeholder="0.5 s 6000 W, 5 s 4500 W, 1 min 3600 W"
-          autocomplete="off"
-          data-own="overload"
-          bind:value={f.overload}
-        /></label
-      >
-    </div>
-    <p class="note mt-2" role="alert">{told}</p>
-    <div class="modal-action">
-      <button type="button" class="btn btn-outline btn-sm" onclick={() => (open = false)}>Leave it</button>
-      <button type="button" class="btn btn-primary btn-sm" onclick={keep}>Keep and use it</button>
-    </div>
+    {#if open}
+      <ItemForm {fields} bind:texts {check} onkeep={keep} onleave={() => (open = false)} leave="Leave it">
+        {#snippet first()}
+          <div class="field">
+            <label class="caption" for="own-wave">wave</label>
+            <select id="own-wave" class="select select-xs w-full" bind:value={waveform}
+              ><option value="sine">sine</option><option value="modified">modified</option></select
+            >
+          </div>
+        {/snippet}
+      </ItemForm>
+    {/if}
   </div>
 </dialog>

@@ -151,13 +151,13 @@
         {
           ptr: '/currents/inverterNominalA',
           unit: 'A',
-          label: `DC, at ${sayVolts(e.voltage!.nominalV)}`,
+          label: `inverter, ${sayVolts(e.voltage!.nominalV)}`,
           testid: 'inverter-nominal-a',
         },
         {
           ptr: '/currents/inverterWorstA',
           unit: 'A',
-          label: `DC worst, at ${sayVolts(e.voltage!.lowV)}`,
+          label: `inverter at full load, ${sayVolts(e.voltage!.lowV)}`,
           testid: 'inverter-worst-a',
         },
         { ptr: '/energy/idleWh', unit: 'Wh', label: 'idling, a day' },

@@ -24,12 +24,22 @@
   ]
 
   function pickKind(kind: string | null) {
-    // Amperes keep their meaning: a converter's load is at 12 V until somebody says otherwise, AC at the supply's volts.
-    const volts = kind === 'converter' ? 12 : kind === 'ac' && load.amps !== null ? session.design!.ac.volts : null
+    // Volts somebody gave stay, and with them what the amperes mean; else a converter's load is at 12 V, AC at the supply's volts.
+    const supply = session.design!.ac.volts
+    const given = load.kind === 'ac' && load.volts === supply ? null : load.volts
+    const volts = given ?? (kind === 'converter' ? 12 : kind === 'ac' && load.amps !== null ? supply : null)
+    // Behind an inverter the amperes of a DC device are other ones: its watts stay.
+    const watts = kind === 'ac' && load.amps !== null && given !== null ? load.amps * given : null
     session.edit(
       [
         { path: `~${path}/kind`, value: kind },
         { path: `~${path}/volts`, value: volts },
+        ...(watts === null
+          ? []
+          : [
+              { path: `~${path}/watts`, value: Number(watts.toPrecision(9)) },
+              { path: `~${path}/amps`, value: null },
+            ]),
         ...(kind === 'ac' ? [] : [{ path: `~${path}/adapterEfficiency`, value: null }]),
       ],
       true,

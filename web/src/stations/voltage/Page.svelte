@@ -99,7 +99,7 @@
       items={[
         { ptr: '/voltage/nominalV', unit: 'V', label: `real volts of ${v.systemV} V`, testid: 'nominal-v' },
         { ptr: '/currents/bankNominalA', unit: 'A', label: 'from the bank, nominal', testid: 'nominal-a' },
-        { ptr: '/currents/bankWorstA', unit: 'A', label: `worst, at ${sayVolts(v.lowV)}`, testid: 'worst-a' },
+        { ptr: '/currents/bankWorstA', unit: 'A', label: `at full load, ${sayVolts(v.lowV)}`, testid: 'worst-a' },
         { ptr: '/needs/totalPrice', unit: 'money', label: 'cost of these', testid: 'voltage-price' },
       ]}
     />
