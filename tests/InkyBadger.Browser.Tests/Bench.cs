@@ -132,6 +132,15 @@ public sealed class Bench : IDisposable
             .Click();
     }
 
+    /// <summary>Designs, Path or Builds; on a narrow screen they are in the menu.</summary>
+    public void ToPlace(string place)
+    {
+        Find(".places");
+        if ((bool)Run($"const e = document.querySelector('.places'); return !({IsShown})")!)
+            Click("button[aria-label=Menu]");
+        ClickText(".places a", place);
+    }
+
     /// <summary>Types into the field that has the focus and goes on to the next with Tab.</summary>
     public void TypeAndTab(string text)
     {

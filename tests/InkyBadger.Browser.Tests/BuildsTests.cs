@@ -8,7 +8,7 @@ public class BuildsTests
     private static void OpenBuilds(Bench bench, string name = "Pell Street")
     {
         bench.OpenDesign(name, "bank");
-        bench.ClickText(".places a", "Builds");
+        bench.ToPlace("Builds");
         bench.Find("[data-build=present]");
         bench.WaitUntil(
             () => bench.Text("[data-testid=progress]").Contains("builds worked out whole", StringComparison.Ordinal),
@@ -22,7 +22,7 @@ public class BuildsTests
         using var bench = new Bench();
         bench.Open("#/shelf");
         bench.ClickText("a[href^='#/d/']", "Pell Street");
-        bench.ClickText(".places a", "Builds");
+        bench.ToPlace("Builds");
         bench.WaitUntil(() => bench.All("[data-build]").Count == 4, "the cheapest of three kinds beside the present one");
         Assert.Contains("costs least", bench.Text("[data-testid=headline]"), StringComparison.Ordinal);
         Assert.Equal("3,430", bench.Text("[data-build=present] [data-testid=total]"));
@@ -36,14 +36,14 @@ public class BuildsTests
             () => bench.Text("[data-build=present] h3").Contains("2 × LFP 25.6 V 200 Ah at 24 V", StringComparison.Ordinal),
             "it is the design now"
         );
-        bench.ClickText(".places a", "Path");
+        bench.ToPlace("Path");
         bench.Find("[data-testid='usable-wh']");
         bench.Reads("usable-wh", "9.22 kWh");
 
         bench.Run("document.activeElement.blur()");
         bench.Press(Keys.Control + "z");
         bench.Reads("usable-wh", "6.91 kWh");
-        bench.ClickText(".places a", "Builds");
+        bench.ToPlace("Builds");
         bench.WaitUntil(
             () => bench.Text("[data-build=present] h3").Contains("3 × LFP 51.2 V 50 Ah at 48 V", StringComparison.Ordinal),
             "as it was designed"

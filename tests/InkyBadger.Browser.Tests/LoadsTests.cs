@@ -123,7 +123,8 @@ public class LoadsTests
     {
         using var bench = new Bench(seed: false);
         bench.Open("#/shelf");
-        bench.ClickText("button", "New");
+        bench.ClickText("a", "New design");
+        bench.Click("[data-start=blank]");
         bench.ClickText("button", "CSV");
         bench
             .Find("dialog[open] textarea")

@@ -48,7 +48,7 @@ public class ScreenTests
                     judge(button);
                     bench.ClickText("dialog[open] button", "Close");
                 }
-                bench.ClickText(".places a", "Builds");
+                bench.ToPlace("Builds");
                 bench.WaitUntil(() => bench.All("[data-build]").Count == 4, "builds side by side");
                 judge("builds");
                 bench.OpenDesign("Marrow Lane", station);

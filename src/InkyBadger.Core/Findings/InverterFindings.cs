@@ -24,7 +24,7 @@ internal static class InverterFindings
 
     private static string Gives(BankWork then) =>
         then.Inverter.Value is { Gives.ContinuousW: { } watts, Gives.SurgeW: { } surge } i
-            ? $"{Say.W(watts)} without end, {Say.W(surge)} at a start{(i.FirstToGive is null ? "" : ", not enough alone")}"
+            ? $"{Say.W(watts)} continuous, {Say.W(surge)} at a start{(i.FirstToGive is null ? "" : ", not enough alone")}"
             : "none of the catalogue fits";
 
     /// <summary>The bank at another voltage, with all that belonged to the old one free.</summary>
@@ -224,7 +224,7 @@ internal static class InverterFindings
             Station.Inverter,
             "/inverters/0/item",
             $"No {s.Results.Voltage!.SystemV} V inverter of the catalogue fits",
-            $"The loads ask for {Say.W(inverter.Wanted.ContinuousW)} without end and {Say.W(inverter.Wanted.SurgeW)} at a "
+            $"The loads ask for {Say.W(inverter.Wanted.ContinuousW)} continuous and {Say.W(inverter.Wanted.SurgeW)} at a "
                 + $"start. Move loads apart, or take a higher voltage.",
             [new("wanted", inverter.Wanted.ContinuousW, "W"), new("surge", inverter.Wanted.SurgeW, "W")],
             () => s.HigherVoltages().Select(higher => higher with { Promise = Gives })

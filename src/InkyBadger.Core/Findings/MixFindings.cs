@@ -69,7 +69,7 @@ internal static class MixFindings
             "/positions",
             chemistry ? "Two chemistries in parallel" : "Unlike units in parallel",
             chemistry
-                ? "Their voltages never agree: one drives current into the other without end."
+                ? "Their voltages never agree: one drives current into the other all the time."
                 : "Capacity adds, limits do not: see each string’s share against its own limit.",
             [
                 new("greatest string", pack.Strings.Max(x => x.Ah), "Ah"),

@@ -56,7 +56,7 @@ public static class InverterChoices
         var stack = Math.Max(1, scene.Inverter?.Stack ?? 1);
         var (size, demands) = InverterStage.Try(scene, loads, levels, item, stack);
         if (size.Fails!.Contains(InverterShortfall.Continuous))
-            reasons.Add($"gives {Say.W(size.AvailableContinuousW ?? 0)} without end, {Say.W(size.RequiredContinuousW)} are wanted");
+            reasons.Add($"gives {Say.W(size.AvailableContinuousW ?? 0)} continuous, {Say.W(size.RequiredContinuousW)} are wanted");
         var worst = demands.Where(d => !d.Holds).OrderByDescending(d => d.Watts / d.GivesW).FirstOrDefault();
         if (worst is not null)
             reasons.Add($"{worst.Label}: {Say.W(worst.Watts)} for {Say.Seconds(worst.Seconds)}, it gives {Say.W(worst.GivesW)}");

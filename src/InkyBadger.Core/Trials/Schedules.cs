@@ -192,7 +192,7 @@ public static class Schedules
         parts.Add(new("Bus bar", 2, $"{Say.Rating(Math.Ceiling(Math.Max(main.DesignA, main.Fuse.RatingA ?? 0)))}, covered"));
         if (bank.Bms is { } bms && e.Bank is { } its && its.Unit.IsBare())
             parts.Add(
-                new("BMS", its.Layout.Parallel, $"{bms.Name}, {its.Layout.Cells} cells in series, {Say.A(bms.ContinuousA)} without end")
+                new("BMS", its.Layout.Parallel, $"{bms.Name}, {its.Layout.Cells} cells in series, {Say.A(bms.ContinuousA)} continuous")
             );
         parts.Add(new("Shunt with monitor", 1, $"{Say.A(main.DesignA)}{start}"));
         var run = bank.Runs.FirstOrDefault(r => r.Id == Run.MainId);

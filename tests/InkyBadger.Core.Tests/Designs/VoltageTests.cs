@@ -194,7 +194,7 @@ public class VoltageTests
         Assert.All(all.Skip(1), t => Assert.False(t.Fits));
         var three = all.Single(t => t.Item.Key == "inv-24-3000");
         Assert.Equal(
-            ["gives 3,000 W without end, 4,175 W are wanted", "Book lift starting: 6,040 W for 0.6 s, it gives 4,500 W"],
+            ["gives 3,000 W continuous, 4,175 W are wanted", "Book lift starting: 6,040 W for 0.6 s, it gives 4,500 W"],
             three.Reasons
         );
         Assert.Contains("a modified wave harms Laptops", all.Single(t => t.Item.Key == "inv-12-1200-mod").Reasons);

@@ -33,8 +33,8 @@
       </tbody>
     </table>
     <p class="note mt-2">
-      Fields take 2,5 and 2.5, 1.5k, 3 kW, 40', ½ h, 12 min, 88 %, 10:00-10:10. A bar of the day is dragged, or drawn on
-      empty paper; a click on an hour stretches it to its minutes.
+      Fields take 2,5 and 2.5, 1.5k, 3 kW, 40', ½ h, 12 min, 88 %, 10:00-10:10. A bar of the day is dragged, or drawn
+      where it is empty; a click on an hour stretches it to its minutes.
     </p>
     <form method="dialog" class="modal-action"><button class="btn btn-primary btn-sm">Close</button></form>
   </div>

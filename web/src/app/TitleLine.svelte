@@ -74,6 +74,7 @@
       onclick={() => (menu = !menu)}
       >{#if menu}<X size={20} />{:else}<Menu size={20} />{/if}</button
     >
+    {#if keeper.words.startsWith('not kept')}<span class="caption unsafe" role="status">{keeper.words}</span>{/if}
     <div class="rest" id="title-menu">
       <div class="places" role="group" aria-label="Places">
         <a href="#/shelf">Designs</a>
@@ -156,7 +157,7 @@
             type="button"
             class="next"
             onclick={() => (next ? route.toStation(session.id!, next.id) : route.go(`#/d/${session.id}/builds`))}
-            >next: {next?.name ?? 'Builds'} ›</button
+            >next<span class="to">: {next?.name ?? 'Builds'}</span> ›</button
           >
         {/if}
       </span>
@@ -237,6 +238,7 @@
     min-width: 0;
   }
   .bank {
+    flex: 0 1 auto;
     padding: 2px 8px;
     min-height: 26px;
     min-width: 0;
@@ -272,6 +274,7 @@
     order: 0;
   }
   .tools {
+    flex: none;
     display: flex;
     align-items: center;
     gap: 4px;
@@ -283,7 +286,8 @@
     cursor: pointer;
     white-space: nowrap;
   }
-  .more {
+  .more,
+  .unsafe {
     display: none;
   }
   @media (max-width: 1199px) {
@@ -297,8 +301,18 @@
     .counts {
       gap: 8px;
     }
+    .to,
+    .demo {
+      display: none;
+    }
+    .bank {
+      padding: 2px 6px;
+    }
   }
   @media (max-width: 939px) {
+    .to {
+      display: inline;
+    }
     .title {
       position: relative;
       padding: 0 4px 0 12px;
@@ -322,6 +336,17 @@
       place-items: center;
       width: 44px;
       cursor: pointer;
+    }
+    .unsafe {
+      display: block;
+      position: absolute;
+      top: 46px;
+      left: 0;
+      right: 0;
+      z-index: 20;
+      padding: 2px 12px;
+      background: var(--ink);
+      color: var(--sheet);
     }
     .rest {
       display: none;

@@ -109,7 +109,7 @@
 <style>
   .bench {
     display: grid;
-    grid-template-rows: auto auto minmax(0, 1fr) auto;
+    grid-template: auto auto minmax(0, 1fr) auto / minmax(0, 1fr);
     height: 100dvh;
   }
   .sheet {
@@ -144,7 +144,9 @@
   }
   .notes {
     position: relative;
-    padding: 14px 14px 10px;
+    padding: 14px 14px 22px;
+    /* No line is cut through: what goes on below fades. */
+    mask-image: linear-gradient(to bottom, #000 calc(100% - 22px), transparent);
     border-left: 1px solid var(--hair);
     overflow: auto;
     margin: 12px 0;
@@ -167,6 +169,7 @@
       padding: 12px;
     }
     .notes {
+      mask-image: none;
       border-left: 0;
       border-top: 1px solid var(--hair);
       padding-top: 12px;

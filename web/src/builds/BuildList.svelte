@@ -75,7 +75,7 @@
   {#if builds.screening}
     <details class="mt-1">
       <summary class="link-copper text-[12.5px] min-h-6"
-        >{num(builds.screening.candidates - builds.screening.of)} left out by arithmetic</summary
+        >{num(builds.screening.candidates - builds.screening.of)} ruled out by volts or count</summary
       >
       <ul class="text-[12.5px]">
         {#each builds.screening.out as o (o.reason)}<li>{num(o.count)}: {o.reason}</li>{/each}

@@ -90,9 +90,9 @@
     <div class="instrument">
       <h1 class="headline" data-testid="headline">{headline}</h1>
       <p class="note" role="status" data-testid="progress">
-        {#if builds.running && builds.screening}{num(builds.worked)} of {num(builds.screening.of)} worked out, of {num(
-            builds.screening.candidates,
-          )} candidates.
+        {#if builds.running && builds.screening}{builds.worked > 0
+            ? `${num(builds.worked)} of ${num(builds.screening.of)} worked out`
+            : `${num(builds.screening.of)} to work out`}, of {num(builds.screening.candidates)} candidates.
           <button type="button" class="link-copper min-h-6" onclick={() => builds.stop()}>Stop</button>
         {:else if builds.screening}{num(builds.worked)} builds worked out whole, of {num(builds.screening.candidates)} candidates;
           each with everything it needs.
@@ -211,7 +211,7 @@
 <style>
   .bench {
     display: grid;
-    grid-template-rows: auto minmax(0, 1fr);
+    grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
     height: 100dvh;
     padding-bottom: 12px;
   }

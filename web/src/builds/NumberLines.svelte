@@ -26,7 +26,7 @@
       say: (v) => money(v),
     },
     { name: 'Usable', of: (b) => b.usableWh, less: false, say: (v) => say(v, 'Wh') },
-    { name: 'AC without end', of: (b) => b.continuousW, less: false, say: (v) => `${num(v)} W` },
+    { name: 'AC, continuous', of: (b) => b.continuousW, less: false, say: (v) => `${num(v)} W` },
     { name: 'AC at a start', of: (b) => b.startW, less: false, say: (v) => `${num(v)} W` },
     { name: 'Worst current', of: (b) => b.worstA, less: true, say: (v) => say(v, 'A') },
     { name: 'Connections to make', of: (b) => b.bill.connections, less: true, say: (v) => num(v) },

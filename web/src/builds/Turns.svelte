@@ -1,5 +1,6 @@
 <script lang="ts">
   import { session } from '../app/session.svelte'
+  import { nudge } from '../drawing/nudge'
   import { ticks } from '../drawing/geometry'
   import { answer, num, parse, plainNumber } from '../ui/quantity'
   import TypedField from '../ui/TypedField.svelte'
@@ -56,6 +57,7 @@
       width="100%"
       viewBox="0 0 {w} {h}"
       role="img"
+      use:nudge
       aria-label="Whole cost of each build over the price of {a.choice.unit.name}"
     >
       {#each ticks(highY, 4).filter((t) => t >= lowY && t <= highY) as t (t)}
@@ -76,7 +78,9 @@
           stroke-width={on ? 3 : 1.3}
           stroke-dasharray={on ? undefined : '4 3'}
         />
-        <text x={w - 6} y={y(l.to.total) - 4} text-anchor="end" class="fig key">{letter(indexOf(l.key))}</text>
+        <text x={w - 6} y={Math.max(12, y(l.to.total) - 4)} text-anchor="end" class="fig key" data-give
+          >{letter(indexOf(l.key))}</text
+        >
       {/each}
       {#each flips as f (f.b)}
         {@const at = c.lines.find((l) => l.key === f.b)!}

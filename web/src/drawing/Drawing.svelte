@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
+  import { nudge } from './nudge'
   import { stops } from './stops'
 
   /** The paper a drawing stands on: as wide as its place, one tab stop, named. */
@@ -48,6 +49,7 @@
     aria-label="{name}. Arrow keys reach its figures."
     tabindex="0"
     use:stops
+    use:nudge
   >
     {@render children()}
   </svg>

@@ -15,8 +15,8 @@
     /** A word in the plain face before it. */
     before?: string
     fill?: string
-    /** Keeps lines behind it off the letters. */
-    halo?: boolean
+    /** Gives way to other texts. */
+    give?: boolean
   }
   let {
     ptr,
@@ -29,7 +29,7 @@
     before = '',
     after = '',
     fill = 'var(--ink)',
-    halo = false,
+    give = false,
   }: Props = $props()
   const value = $derived(session.figure(ptr))
   const shown = $derived(value === null ? null : session.show(value, unit))
@@ -41,12 +41,13 @@
     {x}
     {y}
     text-anchor={anchor}
-    class={['fig stop', open && 'open', halo && 'halo']}
+    class={['fig stop', open && 'open']}
     style:font-size="{size}px"
     style:fill
     role="button"
     tabindex="-1"
     data-stop
+    data-give={give || undefined}
     data-ptr={ptr}
     aria-label="{label}: {before ? `${before} ` : ''}{shown.text} {shown.unit}{after
       ? ` ${after}`
@@ -62,11 +63,6 @@
 <style>
   .stop {
     cursor: pointer;
-  }
-  .halo {
-    paint-order: stroke;
-    stroke: var(--sheet);
-    stroke-width: 3px;
   }
   .stop:hover {
     text-decoration: underline dotted;

@@ -26,7 +26,13 @@
   const chosen = $derived(plan.columns[session.station])
   const run = $derived(e?.mainRun ?? null)
   const share = $derived(run?.carries.ampacityA ? run.designA / run.carries.ampacityA : 0)
-  const fuseX = $derived(plan.post + (run?.fuse.distanceM ?? 0.15) * plan.pxPerM)
+  // Never on the frame of its station, whose edges are near the post and the bus.
+  const fuseX = $derived(
+    Math.max(
+      plan.columns.cables.x + 20,
+      Math.min(plan.bus - 104, plan.post + (run?.fuse.distanceM ?? 0.15) * plan.pxPerM),
+    ),
+  )
   const bus = $derived(plan.bus)
   const half = $derived((plan.thick * plan.conductors) / 2)
   const inverter = $derived(e?.inverter ?? null)
@@ -48,6 +54,19 @@
       .map((f) => ({ ...f, mark: session.mark(f.id) }))
       .filter((f) => f.mark === 'wrong' || f.mark === 'look'),
   )
+
+  /** The scales, in as many words as the column of the cables has room for. */
+  const scale = $derived.by(() => {
+    const mark = say(plan.ruler, 'm', session.units)
+    const room = (plan.columns.cables.width - 24) / 6.2
+    return (
+      [
+        `${plan.pxPerMm} px a mm of copper, ${plan.pxPerV} px a volt between the poles, a mark every ${mark}`,
+        `${plan.pxPerMm} px a mm of copper, a mark every ${mark}`,
+        `${plan.pxPerMm} px a mm, marks ${mark}`,
+      ].find((words) => words.length <= room) ?? `marks ${mark}`
+    )
+  })
 
   function tick(i: number) {
     return plan.post + i * plan.ruler * plan.pxPerM
@@ -92,7 +111,7 @@
       {/each}
     </nav>
   {:else}
-    <svg {width} height={height + FUNNEL} viewBox="0 0 {width} {height + FUNNEL}" aria-hidden="true" class="block">
+    <svg {width} height={height + FUNNEL} viewBox="0 0 {width} {height + FUNNEL}" aria-hidden="true" class="bare block">
       <path
         d="M{chosen.x} {height} V1 H{chosen.x + chosen.width} V{height} L{width - 16} {height + FUNNEL} H16 Z"
         fill="var(--sheet)"
@@ -189,7 +208,12 @@
               stroke="var(--ink)"
               stroke-width="0.8"
             />
-            <text x={switchX - 27} y={plan.yMinus - 13} text-anchor="middle">shunt</text>
+            <!-- At 12 V there is no room for two words between the poles. -->
+            <text
+              x={switchX - 27}
+              y={plan.yMinus - plan.yPlus < 62 ? plan.yMinus + 22 : plan.yMinus - 13}
+              text-anchor="middle">shunt</text
+            >
           {/if}
           {#each [{ y: plan.yPlus, t: '+' }, { y: plan.yMinus, t: '−' }] as pole (pole.t)}
             <rect x={bus - 11} y={pole.y - 11} width="22" height="22" fill="var(--sheet)" stroke="var(--ink)" />
@@ -271,13 +295,7 @@
           />
         {/if}
         {#if run}
-          <text x={plan.post + 14} y={height - 4} class="scale"
-            >{plan.pxPerMm} px a mm of copper, {plan.pxPerV} px a volt between the poles, a mark every {say(
-              plan.ruler,
-              'm',
-              session.units,
-            )} of {say(run.laid.lengthM, 'm', session.units)}</text
-          >
+          <text x={plan.post + 14} y={height - 4} class="scale">{scale}</text>
         {/if}
       {/if}
     </svg>

@@ -94,7 +94,7 @@
 <style>
   .place {
     display: grid;
-    grid-template-rows: auto minmax(0, 1fr);
+    grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
     height: 100dvh;
   }
   main {

@@ -38,7 +38,7 @@
         <a class="link-copper" href="/method.html#m{equation.method.replace('.', '-')}" target="_blank" rel="noreferrer"
           >method {equation.method}</a
         >
-        <a class="link-copper" href="#/d/{session.id}/tape">the whole tape</a>
+        <a class="link-copper" href="#/d/{session.id}/tape">all working</a>
       </p>
     </div>
     <div class="rule">

@@ -142,7 +142,7 @@ internal static class LoadsWorking
             "1.2",
             list.Count == 1 ? "{i0}" : $"max({string.Join("; ", list.Select((_, n) => $"{{i{n}}}"))})",
             [.. terms.Where(t => t.Unit == "A")],
-            "The battery must give this one without end: how long a state lasts is not known."
+            "The battery must give this one continuously: how long a state lasts is not known."
         );
     }
 

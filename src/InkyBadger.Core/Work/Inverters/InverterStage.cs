@@ -338,7 +338,7 @@ public static class InverterStage
                     .. result.Overload.Select(
                         (p, n) => T.Sheet($"p{n}", p.Watts, "W", $"for {Say.Seconds(p.Seconds)}", $"/inverters/0/item/overload/{n}")
                     ),
-                    T.Worked("c", result.Gives.ContinuousW, "W", "without end", "/inverter/gives/continuousW"),
+                    T.Worked("c", result.Gives.ContinuousW, "W", "continuous", "/inverter/gives/continuousW"),
                 ],
                 "The first point of the data sheet that lasts as long; after the last one, the continuous rating.",
                 "overload-points"

@@ -295,7 +295,7 @@ public static class EnvelopeStage
                 if (hold.ContinuousW is { } continuous)
                     tape.Write(
                         $"/envelope/holds/{n}/continuousW",
-                        $"what {hold.Name} lets through without end",
+                        $"what {hold.Name} allows continuously",
                         continuous,
                         "W",
                         "10.1",

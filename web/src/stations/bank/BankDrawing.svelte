@@ -37,13 +37,25 @@
   const least = $derived(bank.layout.parallel * closest + MARGIN + LEADS)
   const pitch = $derived(Math.max(closest, (width - MARGIN - LEADS) / bank.layout.parallel))
   const roomy = $derived(pitch >= 150)
-  const box = $derived(Math.min(72, pitch - 14))
+  /** A unit keeps its shape, seen from above, on a tall screen: as wide as its length asks for, and no longer than its width allows. */
+  const shape = $derived(
+    bank.unit.size ? Math.min(2.4, Math.max(1.3, bank.unit.size.lengthMm / bank.unit.size.widthMm)) : 1.9,
+  )
+  const widest = $derived(roomy ? Math.max(72, pitch * 0.36) : Math.min(72, pitch - 14))
+  /** Of a unit's place in its string the unit itself. */
+  const FILLED = 0.86
   const many = $derived(bank.layout.series > 8)
+  const rows = $derived(many ? 1 : bank.layout.series)
   // Bus bars stand off the units by the length their leads are drawn with.
   const OFF = 22
   const bars = $derived(n.wiring.style === 'bus-bars')
-  const [railTop, railBottom] = $derived([36, height - 40])
+  const [railTop, railBottom] = $derived([
+    36,
+    Math.min(height - 40, roomy ? 36 + (bars ? 2 * OFF : 0) + (rows * widest * shape) / FILLED : height),
+  ])
   const [top, bottom] = $derived(bars ? [railTop + OFF, railBottom - OFF] : [railTop, railBottom])
+  const each = $derived((bottom - top) / rows)
+  const box = $derived(roomy ? Math.max(72, Math.min(widest, (each * FILLED) / shape)) : widest)
   const pxPerMm = $derived(step125(22 / diameterMm(Math.max(n.copper.link.areaMm2, run?.cable.areaMm2 ?? 1))))
   const thick = (area: number) => diameterMm(area) * pxPerMm
   const mainThick = $derived(run?.cable.areaMm2 ? thick(run.cable.areaMm2) : 3)
@@ -61,8 +73,6 @@
   )
   const near = $derived(strings[0].x + side)
   const far = $derived(strings.at(-1)!.x + side)
-  const rows = $derived(many ? 1 : bank.layout.series)
-  const each = $derived((bottom - top) / rows)
   /** The unit that stands at a place: the bank's own, or another one. */
   const itemAt = (string: number, unit: number) =>
     session.bank!.positions.find((p) => p.string === string && p.unit === unit)?.item ?? bank.unit
@@ -445,6 +455,7 @@
   }
   .unit.gone {
     fill: var(--sheet);
+    stroke: none;
     stroke: var(--ink-3);
     stroke-dasharray: 4 3;
   }

@@ -145,7 +145,7 @@
       label: 'charging amperes',
       kind: 'current',
       group: bms,
-      left: 'as without end',
+      left: 'as continuous',
       pointer: '/bms/chargeA',
       from: (u) => u.bms?.chargeA,
     },
@@ -215,7 +215,7 @@
     },
     {
       key: 'priceDate',
-      label: 'price of, month',
+      label: 'month of the price',
       kind: 'text',
       group: money,
       left: unknown,

@@ -47,7 +47,7 @@
       {/each}
     </ul>
     <p class="caption">
-      The stroke is what the loads ask, {num(asked)} W.{#if chain.unrated.length > 0}
+      The line marks what the loads ask for, {num(asked)} W.{#if chain.unrated.length > 0}
         Without a rating: {chain.unrated.join(', ')}.{/if}
     </p>
     <AsTable

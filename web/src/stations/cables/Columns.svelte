@@ -110,6 +110,7 @@
     y={beneath && !beside ? y(run.fuse) + 15 : y(run.fuse) - 5}
     anchor="end"
     size={15}
+    give
     after={narrow ? 'fuse' : 'fuse passes'}
   />
 {/if}
@@ -124,6 +125,7 @@
     y={tall ? y(run.load) + 18 : (close ? y(run.fuse) - 1 : y(run.load)) - 4}
     anchor="end"
     size={16}
+    give
     fill={tall ? 'var(--on-copper)' : 'var(--ink)'}
     after={tall ? '' : 'load'}
   />
@@ -132,6 +134,7 @@
 <style>
   .over {
     fill: var(--sheet);
+    stroke: none;
     font-size: 14px;
   }
   .below.over {

@@ -88,7 +88,6 @@
     y={mid + 5}
     anchor="middle"
     size={16}
-    halo
     after={narrow ? 'lost' : `lost at full load, ${say(r.dropLimit, 'fraction')} allowed`}
   />
   {#if r.drop.endV !== null}
@@ -100,7 +99,6 @@
       y={mid + (told ? 2 : 6)}
       anchor="end"
       size={narrow ? 15 : 19}
-      halo
     />
   {:else}
     <FigText
@@ -111,7 +109,6 @@
       y={mid + 6}
       anchor="end"
       size={17}
-      halo
       after="lost"
     />
   {/if}
@@ -124,7 +121,6 @@
       y={mid + 18}
       anchor="end"
       size={13}
-      halo
       before="dashed: worst start"
       after="stops at {sayVolts(cutOff!)}"
     />

@@ -170,19 +170,19 @@
     <FigText
       ptr="/envelope/holds/{end.index}/continuousW"
       unit="W"
-      label="{end.name}, without end"
+      label="{end.name}, continuous"
       x={width - right - 4}
-      y={end.ty}
+      y={Math.max(14, end.ty)}
       anchor="end"
       size={13}
-      after={narrow ? '' : `${end.element === 'fuse' ? 'without end, ' : ''}${end.name.replace('the ', '')}`}
-      halo
+      give
+      after={narrow ? '' : `${end.element === 'fuse' ? 'continuous, ' : ''}${end.name.replace('the ', '')}`}
     />
   {/each}
   {#each i.overload as p, n (p.seconds)}
     {@const prev = n === 0 ? from : i.overload[n - 1].seconds}
     {#if !narrow && x(p.seconds) - x(prev) > 70 && free(x(p.seconds) - 100, x(p.seconds) - 6, y(p.watts) - 6)}
-      <text x={x(p.seconds) - 6} y={y(p.watts) - 6} text-anchor="end" class="fig held-for"
+      <text x={x(p.seconds) - 6} y={y(p.watts) - 6} text-anchor="end" class="fig held-for" data-give
         >{num(p.watts)} W<tspan dx="4" class="plain">for {say(p.seconds, 's')}</tspan></text
       >
     {/if}
@@ -220,8 +220,8 @@
         style:font-size={d.holds ? '13px' : '16px'}
         >{num(d.watts)} W<tspan class="plain">{` for ${say(d.seconds, 's')} `}</tspan></text
       >
-      <text x={tx} y={ty + (onRight ? 19 : 34)} text-anchor={onRight ? 'start' : 'end'} class="faint"
-        >{d.label}{d.holds ? '' : `: ${num(d.watts - d.givesW)} W over`}</text
+      <text x={tx} y={ty + (onRight ? 19 : 34)} text-anchor={onRight ? 'start' : 'end'} class="faint" data-give
+        >{cut(d.label, narrow ? 18 : 34)}{d.holds ? '' : `: ${num(d.watts - d.givesW)} W over`}</text
       >
     </g>
   {/each}
@@ -248,7 +248,7 @@
         class={['hold', h.element === 'cable' && 'hold-copper', !h.enough && 'hold-short']}
       />
       {#if h.seconds === null}
-        <text x={width - right - 72} y={cy + 11}>without end</text>
+        <text x={width - right - 72} y={cy + 11}>continuously</text>
       {:else}
         <FigText
           ptr="/envelope/holds/{n}/seconds"
@@ -259,7 +259,6 @@
           size={13}
           before={h.element === 'fuse' ? 'about' : ''}
           after={h.enough ? '' : h.seconds === 0 ? 'gives way at once' : 'gives way'}
-          halo
         />
       {/if}
     {/each}

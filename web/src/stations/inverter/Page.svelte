@@ -182,7 +182,7 @@
     <div class="envelope">
       <Envelope />
       <AsTable
-        heads={['what', 'watts', 'for', 'lets through']}
+        heads={['what', 'watts', 'for', 'gives']}
         rows={[]}
         plain={[
           ...i.demands.map((d) => [
@@ -194,8 +194,8 @@
           ...e.envelope.holds.map((h) => [
             `${h.name} holds`,
             `${num(e!.envelope!.askedW)} W`,
-            h.seconds === null ? 'without end' : say(h.seconds, 's'),
-            h.continuousW === null ? '–' : `${num(h.continuousW)} W without end`,
+            h.seconds === null ? 'continuously' : say(h.seconds, 's'),
+            h.continuousW === null ? '–' : `${num(h.continuousW)} W continuous`,
           ]),
         ]}
       />

@@ -141,6 +141,7 @@
         x={(x(s.label.p.from) + x(s.label.p.to)) / 2}
         y={(y(s.label.p.top) + y(s.label.p.bottom)) / 2 + 4}
         text-anchor="middle"
+        data-give
         class="layer">{cut(s.name, Math.floor(s.label.room / 6.4))}</text
       >
     {/if}
@@ -165,6 +166,7 @@
       y={y(inverter.gives.continuousW) - 4}
       anchor={limitsLeft ? 'start' : 'end'}
       size={13}
+      give
       after={narrow ? 'all day' : 'inverter, all day'}
     />
   {/if}
@@ -178,6 +180,7 @@
       y={y(limit) - 4}
       anchor={limitsLeft ? 'start' : 'end'}
       size={13}
+      give
       after="{narrow ? '' : 'inverter '}for {say(worst.startSeconds, 's')}"
     />
   {/if}
@@ -199,16 +202,17 @@
       y={label}
       {anchor}
       size={17}
-      halo
-      after="{when}{worst.starting && !narrow ? `, ${worst.starting} starting` : ''}"
+      after="{when}{worst.starting && !narrow ? `, ${cut(worst.starting, Math.max(8, room - 26))} starting` : ''}"
     />
-    <text x={x(worst.fromH) + side} y={label + 15} text-anchor={anchor} class="with">{cut(others, room)}</text>
+    <text x={x(worst.fromH) + side} y={label + 15} text-anchor={anchor} class="with" data-give>{cut(others, room)}</text
+    >
     <!-- On a phone the choice of the paper does it. -->
     {#if !narrow && !anyTime}
       <g
         role="button"
         tabindex="-1"
         data-stop
+        data-give
         aria-label={lookText}
         class="look"
         onclick={() => onlook(Math.floor(worst.fromH))}

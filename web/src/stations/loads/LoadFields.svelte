@@ -96,7 +96,7 @@
   {/if}
   <TimesField {load} {path} />
   <QuantityField label="duty" kind="share" path="{path}/duty" width="62px" />
-  <QuantityField label="starts at" kind="power" path="{path}/surgeWatts" width="80px" />
+  <QuantityField label="starting watts" kind="power" path="{path}/surgeWatts" width="80px" />
   <QuantityField label="for" kind="seconds" path="{path}/startSeconds" advised={0.5} width="58px" />
   <ChoiceField
     label="season"
@@ -108,7 +108,7 @@
   />
   {#if load.kind === 'ac'}
     <QuantityField
-      label="adapter passes on"
+      label="adapter efficiency"
       kind="share"
       path="{path}/adapterEfficiency"
       advised={null}

@@ -28,7 +28,7 @@
     <QuantityField label="on, hours a day" kind="hours" path="/demand/states/hours" width="80px" />
     <StatesFields states={states.states} path="/demand/states/states" row={0} />
   </div>
-  <p class="note mt-2">Amperes at the bank. Mean by the shares; the bank must give the greatest state without end.</p>
+  <p class="note mt-2">Amperes at the bank. Mean by the shares; the bank must give the greatest state continuously.</p>
 {:else}
   <div class="flex items-center gap-4 mt-2">
     <button type="button" class="btn btn-sm btn-primary" onclick={begin}>Begin with receive and transmit</button>

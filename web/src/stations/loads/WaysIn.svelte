@@ -48,7 +48,7 @@
     </select>
   </span>
   <span class="one">
-    <label for="{id}-hour" class="caption">paper</label>
+    <label for="{id}-hour" class="caption">time shown</label>
     <select
       id="{id}-hour"
       class="select select-xs"

@@ -57,7 +57,7 @@ export function summary(load: Load): string {
       : `${plainNumber(load.watts ?? 0)} W`
   const volts = load.volts !== null && load.kind !== 'ac' ? ` at ${say(load.volts, 'class')}` : ''
   const many = load.quantity === 1 ? '' : `${load.quantity} × `
-  const start = load.surgeWatts > 0 ? `, starts at ${num(load.surgeWatts)} W` : ''
+  const start = load.surgeWatts > 0 ? `, start ${num(load.surgeWatts)} W` : ''
   const duty = load.duty < 1 ? `, duty ${say(load.duty, 'fraction')}` : ''
   const when = load.windows ? '' : `, ${timesText(load)} a day`
   const season = load.season === 'both' ? '' : `, in ${load.season}`

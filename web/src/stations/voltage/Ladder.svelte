@@ -127,7 +127,7 @@
     {#if !r.cable.size}<text x={cx - 10} y={cy + 18} text-anchor="end">no cable of the table</text>{/if}
   {/each}
   <LimitLine {limit} {x} {amps} {top} {bottom} room={width - 12 - x(limit)} />
-  <text x={left + 6} y={top + 4}>volts</text>
+  <text x={left + 6} y={top + 4} data-give>volts</text>
   {#if here}<text x={width - 16} y={bottom - 8} text-anchor="end" class="faint"
       >on the curve volts × amps = {num(here.bus.powerW!)} W; {pxPerMm} px a mm of copper</text
     >{/if}

@@ -69,6 +69,9 @@
     allows: Math.max(1, asked * 1.1, ...(rungs ?? []).map((r) => r.bank.allowsAcW ?? 0)),
     controller: Math.max(1, ...(rungs ?? []).map((r) => r.needs?.controllers[controller].nominalW ?? 0)),
   })
+  /** The columns beside the ladder as long as they have room for what they say. */
+  let room = $state(0)
+  const stacked = $derived(room > 0 && room * 0.59 - 12 < 104 + 142 * (rungs?.length ?? 3))
   const money = $derived(session.design!.display.currency)
 
   function readLimit(typed: string) {
@@ -116,9 +119,9 @@
     >
   </div>
   {#if rungs}
-    <div class="ladder">
+    <div class={['ladder', stacked && 'stacked']} bind:clientWidth={room}>
       <div>
-        <Ladder {rungs} height={342} />
+        <Ladder {rungs} height={stacked ? 260 : 342} />
         <AsTable
           heads={['at', 'amps', 'watts from the bank', 'allows']}
           rows={[]}
@@ -132,12 +135,7 @@
             ])}
         />
       </div>
-      <div
-        class="compare"
-        style:grid-template-columns="104px repeat({rungs.length}, minmax(0, 1fr))"
-        role="group"
-        aria-label="What each voltage needs"
-      >
+      <div class="compare" style:--rungs={rungs.length} role="group" aria-label="What each voltage needs">
         <div class="labels caption">
           <span></span><span>discs {num(pxPerMm)} px a mm, core in use</span>
           <span>main cable</span><span>fuse</span><span>drop</span><span>bank allows</span>
@@ -178,8 +176,14 @@
     gap: 12px;
     margin-top: 4px;
   }
+  .stacked {
+    grid-template-columns: minmax(0, 1fr);
+  }
   .compare {
     display: grid;
+    grid-template-columns: 104px repeat(var(--rungs), minmax(140px, 1fr));
+    overflow-x: auto;
+    overflow-y: hidden;
     grid-template-rows: 32px 28px repeat(5, 25px) 32px 18px minmax(32px, auto) 25px 30px 28px;
     align-content: start;
   }
@@ -190,6 +194,10 @@
     align-items: center;
     line-height: 1.15;
     padding: 4px 0;
+    position: sticky;
+    left: 0;
+    z-index: 1;
+    background: var(--sheet);
   }
   .labels .select {
     width: 100px;
@@ -201,7 +209,7 @@
       grid-template-columns: minmax(0, 1fr);
     }
     .compare {
-      grid-template-columns: 84px repeat(3, minmax(0, 1fr)) !important;
+      grid-template-columns: 84px repeat(var(--rungs), minmax(100px, 1fr));
       grid-template-rows:
         56px 42px repeat(5, 46px) minmax(46px, auto) minmax(30px, auto) minmax(52px, auto)
         46px 46px 48px;

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { LadderRung } from '../../api/client'
   import { session } from '../../app/session.svelte'
-  import { diameterMm } from '../../drawing/geometry'
+  import { cut, diameterMm } from '../../drawing/geometry'
   import Mark from '../../ui/Mark.svelte'
   import { sizeName } from '../../ui/quantity'
   import RungFig from './RungFig.svelte'
@@ -22,7 +22,8 @@
   const pinned = $derived(session.bank!.systemV !== null)
   const needs = $derived(rung.needs)
   const noAc = $derived(rung.inverter.name === null && (session.result?.loads?.peakAcW ?? 0) === 0)
-  const names = (list: string[]) => (list.length > 2 ? `${list[0]}, ${list.length - 1} more` : list.join(', '))
+  const names = (list: string[]) =>
+    list.length > 2 ? `${cut(list[0], 20)}, ${list.length - 1} more` : list.map((n) => cut(n, 18)).join(', ')
 </script>
 
 <div class={['column', rung.here && 'here']} data-rung-column={rung.systemV}>
@@ -199,7 +200,6 @@
     }
     .words {
       font-size: 11.5px;
-      overflow: hidden;
     }
     .head {
       flex-wrap: wrap;

@@ -68,7 +68,7 @@
     border-color: var(--copper);
   }
   .unit {
-    font-size: 0.72em;
+    font-size: max(0.72em, 11px);
     font-weight: 600;
   }
   .bar {
