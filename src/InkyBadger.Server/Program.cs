@@ -30,6 +30,9 @@ if (options.BackupTo is { } backup)
 if (options.RestoreFrom is { } source)
     return await BackupCommand.RestoreAsync(options.DataFolder, source);
 
+if (options.Check.Count > 0)
+    return CheckCommand.Run(options.Check, options.Json, Console.Out);
+
 LanGate? lan = null;
 if (options.Lan)
 {

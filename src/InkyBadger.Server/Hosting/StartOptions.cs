@@ -19,6 +19,12 @@ public sealed record StartOptions(string DataFolder, int Port, bool Seed, string
     /// <summary>A backup to put in place of the database instead of starting; null: start.</summary>
     public string? RestoreFrom { get; init; }
 
+    /// <summary>Files of designs to be checked instead of starting; none: start.</summary>
+    public IReadOnlyList<string> Check { get; init; } = [];
+
+    /// <summary>Whether a check is told as JSON.</summary>
+    public bool Json { get; init; }
+
     public string Logs => Path.Combine(DataFolder, "logs");
 
     /// <exception cref="ArgumentException">Says in one sentence what is wrong with the command line.</exception>
@@ -57,6 +63,13 @@ public sealed record StartOptions(string DataFolder, int Port, bool Seed, string
                     : throw new ArgumentException("--lan-address must be an address of this machine, such as 192.168.1.20."),
                 "--backup" => options with { BackupTo = Path.GetFullPath(Value()) },
                 "--restore" => options with { RestoreFrom = Path.GetFullPath(Value()) },
+                "--check" => options with { Check = [Path.GetFullPath(Value())] },
+                "--json" => options with { Json = true },
+                // What follows the first file of a check are further ones.
+                var file when options.Check.Count > 0 && !file.StartsWith('-') => options with
+                {
+                    Check = [.. options.Check, Path.GetFullPath(file)],
+                },
                 _ => throw new ArgumentException($"{args[i]} is not an option. ./run --help tells them."),
             };
         }

@@ -44,7 +44,11 @@ internal static class Startup
         var addresses = services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses;
         Console.WriteLine($"Inky Badger keeps its designs in {options.DataFolder}");
         if (lan is not null)
-            Console.WriteLine($"On a device of this network: {addresses.Last()}/#/key/{lan.Key}  (the key {lan.Key} works once)");
+        {
+            var link = $"{addresses.Last()}/#/key/{lan.Key}";
+            Console.WriteLine($"On a device of this network: {link}  (the key {lan.Key} works once)");
+            Console.WriteLine(QrText.Of(link));
+        }
         Console.WriteLine($"Open {addresses.First()}  (Ctrl-C stops it)");
         var stop = services.GetRequiredService<IHostApplicationLifetime>().ApplicationStopping;
         _ = Task.Run(() => BesideAsync(services, stop), stop);

@@ -97,7 +97,7 @@
     accent-color: var(--ink);
   }
   .hours {
-    align-self: center;
+    padding-bottom: 4px;
     white-space: nowrap;
   }
   .marks {
