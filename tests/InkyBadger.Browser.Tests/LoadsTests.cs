@@ -201,7 +201,7 @@ public class LoadsTests
     [InlineData("40 Ah", "= 40 Ah a day: 120.0 A while on", "40.0 A instead", "40 A")]
     [InlineData("300 Wh", "= 300 Wh a day: 900 W while on", "300 W instead", "300 W")]
     [InlineData("900 kW", "= 900,000 W", "900 W instead", "900 W")]
-    [InlineData("1.8", "= 1.8 W", "1.8 kW instead", "1,800 W")]
+    [InlineData("1.8", "= 1.8 W", "1.8 kW instead", "1800 W")]
     [InlineData("5 amps per hour", "= 5.00 A: amperes are a rate already", "5 Ah a day instead", "15 A")]
     [InlineData("60 W/h", "= 60 W: watts are a rate already", "60 Wh a day instead", "180 W")]
     public void Slips_are_understood_and_offered_otherwise(string typed, string understood, string offer, string then)

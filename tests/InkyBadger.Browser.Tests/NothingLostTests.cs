@@ -248,7 +248,7 @@ public partial class NothingLostTests
         bench.Server.StartAgain("--lan-address", "127.0.0.2", "--port", port);
         bench.Fill(Length, "8");
         Says(bench, "not kept: this device is not known any more, 1 edit waiting");
-        bench.ClickText("[data-testid=kept] button", "give the new key");
+        bench.ClickText("[data-testid=not-kept] button", "give the new key");
         Assert.Contains("1 edit", bench.Text("[data-testid=waits]"), StringComparison.Ordinal);
         bench.Find("#device-key").SendKeys(Link().Split("#/key/")[1] + Keys.Enter);
         HasLength(bench, "8 m");

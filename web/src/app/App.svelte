@@ -5,13 +5,18 @@
   import { route } from './route.svelte'
   import DeviceKey from './DeviceKey.svelte'
   import { session } from './session.svelte'
-  import Builds from '../builds/Builds.svelte'
-  import Summary from '../summary/Summary.svelte'
-  import Tape from './Tape.svelte'
-  import AllFindings from '../findings/AllFindings.svelte'
-  import NewDesign from './NewDesign.svelte'
-  import Shelf from './Shelf.svelte'
+  import Later from './Later.svelte'
   import Workbench from './Workbench.svelte'
+
+  // Each place is a piece of its own.
+  const places = {
+    shelf: () => import('./Shelf.svelte'),
+    fresh: () => import('./NewDesign.svelte'),
+    tape: () => import('./Tape.svelte'),
+    summary: () => import('../summary/Summary.svelte'),
+    findings: () => import('../findings/AllFindings.svelte'),
+    builds: () => import('../builds/Builds.svelte'),
+  }
 
   let trouble = $state<string | null>(null)
 
@@ -51,12 +56,15 @@
     <p class="mt-3"><a class="link-copper" href="#/shelf">To the shelf</a></p>
   </main>
 {:else if route.shelf}
-  <Shelf />
+  <Later load={places.shelf} />
 {:else if route.fresh}
-  <NewDesign />
+  <Later load={places.fresh} />
 {:else if session.design && session.evaluation && session.reference}
-  {#if route.tape}<Tape />{:else if route.summary}<Summary />{:else if route.findings}<AllFindings
-    />{:else if route.builds}<Builds />{:else}<Workbench />{/if}
+  {#if route.tape}<Later load={places.tape} />{:else if route.summary}<Later
+      load={places.summary}
+    />{:else if route.findings}<Later load={places.findings} />{:else if route.builds}<Later
+      load={places.builds}
+    />{:else}<Workbench />{/if}
 {:else}
   <main class="p-8 caption" aria-busy="true">Opening the design…</main>
 {/if}

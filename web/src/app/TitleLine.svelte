@@ -37,6 +37,14 @@
   }
 </script>
 
+{#snippet acts()}
+  {#if keeper.conflict}&nbsp;<button type="button" class="link-copper" onclick={() => (keeper.asking = true)}
+      >choose</button
+    >{:else if keeper.locked}&nbsp;<button type="button" class="link-copper" onclick={() => route.toKey()}
+      >give the new key</button
+    >{/if}
+{/snippet}
+
 <div class="line" data-menu={menu ? 'open' : undefined}>
   <header class="title">
     <a href="#/shelf" class="brand" title="Designs">
@@ -74,7 +82,9 @@
       onclick={() => (menu = !menu)}
       >{#if menu}<X size={20} />{:else}<Menu size={20} />{/if}</button
     >
-    {#if keeper.words.startsWith('not kept')}<span class="caption unsafe" role="status">{keeper.words}</span>{/if}
+    {#if keeper.words.startsWith('not kept')}<span class="caption unsafe" role="status" data-testid="not-kept"
+        >{keeper.words}{@render acts()}</span
+      >{/if}
     <div class="rest" id="title-menu">
       <div class="places" role="group" aria-label="Places">
         <a href="#/shelf">Designs</a>
@@ -102,15 +112,7 @@
           {/each}
         </span>
       {/if}
-      <span class="caption kept" aria-live="polite" data-testid="kept"
-        >{keeper.words}{#if keeper.conflict}&nbsp;<button
-            type="button"
-            class="link-copper"
-            onclick={() => (keeper.asking = true)}>choose</button
-          >{:else if keeper.locked}&nbsp;<button type="button" class="link-copper" onclick={() => route.toKey()}
-            >give the new key</button
-          >{/if}</span
-      >
+      <span class="caption kept" aria-live="polite" data-testid="kept">{keeper.words}{@render acts()}</span>
       <span class="tools">
         <button
           type="button"
@@ -346,6 +348,9 @@
       z-index: 20;
       padding: 2px 12px;
       background: var(--ink);
+      color: var(--sheet);
+    }
+    .unsafe :global(.link-copper) {
       color: var(--sheet);
     }
     .rest {

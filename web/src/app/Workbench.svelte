@@ -1,9 +1,10 @@
 <script lang="ts">
+  import { onMount } from 'svelte'
   import { tinykeys } from 'tinykeys'
   import Path from '../drawing/Path.svelte'
   import { stationOf, stations } from '../stations'
   import { hand } from '../stations/cables/hand.svelte'
-  import { pageOf } from '../stations/pages'
+  import { fetchOthers, pageOf } from '../stations/pages'
   import Findings from '../ui/Findings.svelte'
   import Working from '../ui/Working.svelte'
   import Conflict from './Conflict.svelte'
@@ -14,7 +15,11 @@
   import { session } from './session.svelte'
   import TitleLine from './TitleLine.svelte'
 
-  const { Page, Above, Below } = $derived(pageOf(session.station))
+  const parts = $derived(pageOf(session.station))
+  onMount(() => {
+    const idle = setTimeout(() => void fetchOthers(), 1000)
+    return () => clearTimeout(idle)
+  })
   // What is open on the station is what the sentence is about.
   const headline = $derived(
     (session.station === 'cables' ? hand.view?.circuit?.headline : null) ??
@@ -90,12 +95,12 @@
           >
         </p>
       {/if}
-      <Page />
+      {#if parts}<parts.Page />{:else}<p class="note" aria-busy="true">One moment…</p>{/if}
     </div>
     <div class="notes">
-      <Above />
+      {#if parts?.Above}<parts.Above />{/if}
       <Findings station={session.station} />
-      <Below />
+      {#if parts?.Below}<parts.Below />{/if}
     </div>
   </main>
   {#if workingFolded}

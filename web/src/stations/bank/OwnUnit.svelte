@@ -5,7 +5,7 @@
   import { session } from '../../app/session.svelte'
   import ItemForm from '../../ui/ItemForm.svelte'
   import type { ItemField, Values } from '../../ui/itemForm'
-  import { parse, sayVolts } from '../../ui/quantity'
+  import { fieldText, parse, sayVolts } from '../../ui/quantity'
 
   /** A unit from its data sheet: five things first, and what else is known. */
   interface Props {
@@ -263,9 +263,14 @@
   function nominalOf(id: string) {
     return session.reference!.chemistries.find((c) => c.id === id)!.cellNominalV
   }
-  let texts = $state(
-    untrack(() => Object.fromEntries(known.map((f) => [f.key, start ? String(f.from(start) ?? '') : '']))),
-  )
+  /** As one would type it: a share with its sign. */
+  function written(field: (typeof known)[number], unit: UnitItem): string {
+    const value = field.from(unit)
+    return typeof value === 'number' && field.kind === 'share'
+      ? fieldText(value, 'share', 'metric')
+      : String(value ?? '')
+  }
+  let texts = $state(untrack(() => Object.fromEntries(known.map((f) => [f.key, start ? written(f, start) : '']))))
   let chemistry = $state(untrack(() => start?.chemistry ?? 'lfp'))
   let side = $state(untrack(() => start?.terminalSide ?? 'top'))
   let talks = $state(untrack(() => start?.communicates ?? false))
