@@ -26,7 +26,22 @@ const table = figures as Record<string, Band[] | undefined>
 
 const numbers = new Map<string, Intl.NumberFormat>()
 
+/** Most figures of a screen stay as they are from key to key, and writing one takes its time. */
+const written = new Map<string, string>()
+const REMEMBERED = 4000
+
 function formatted(value: number, least: number, most: number): string {
+  const key = `${value} ${least} ${most}`
+  let text = written.get(key)
+  if (text === undefined) {
+    if (written.size >= REMEMBERED) written.clear()
+    text = write(value, least, most)
+    written.set(key, text)
+  }
+  return text
+}
+
+function write(value: number, least: number, most: number): string {
   const key = `${least} ${most}`
   let format = numbers.get(key)
   if (!format) {

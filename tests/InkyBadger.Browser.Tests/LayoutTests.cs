@@ -1,0 +1,219 @@
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+using InkyBadger.Tests.Shared;
+using OpenQA.Selenium;
+
+namespace InkyBadger.Browser.Tests;
+
+/// <summary>
+/// Every station, place and dialog as it is laid out, from a large screen to a small phone, by day and by night, with a long design and an
+/// empty one: no text over text or over an edge, no line through letters, nothing cut off, no letters under 11 px.
+/// </summary>
+public class LayoutTests
+{
+    private static readonly (int Width, int Height)[] Sizes =
+    [
+        (1920, 1080),
+        (1440, 900),
+        (1280, 800),
+        (1120, 720),
+        (1024, 768),
+        (820, 1180),
+        (390, 844),
+        (360, 740),
+    ];
+
+    /// <summary>By night only the grounds differ: they are looked at where the desk's layout and the phone's are.</summary>
+    private static readonly int[] ByNight = [1280, 390];
+
+    /// <summary>What is found and is as it should be, with the reason.</summary>
+    private static readonly (Regex Fault, string Reason)[] Meant = [];
+
+    private static readonly string Script = File.ReadAllText(
+        System.IO.Path.Combine(RunningServer.Root, "tests/InkyBadger.Browser.Tests/layout.js")
+    );
+
+    [Fact]
+    public async Task Nothing_lies_over_anything_at_any_width()
+    {
+        using var bench = new Bench();
+        bench.Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(150);
+        var found = new SortedDictionary<string, SortedSet<int>>(StringComparer.Ordinal);
+        var looked = 0;
+        void Look(string screen, bool everywhere = true)
+        {
+            foreach (var (width, height) in everywhere ? Sizes : [(1280, 800), (1024, 768), (390, 844)])
+            {
+                bench.Resize(width, height);
+                foreach (var night in ByNight.Contains(width) ? new[] { false, true } : [false])
+                {
+                    looked++;
+                    foreach (var fault in Faults(bench, night))
+                        if (!Meant.Any(m => m.Fault.IsMatch(fault)))
+                        {
+                            var key = $"{screen}{(night ? ", by night" : "")}: {fault}";
+                            if (!found.TryGetValue(key, out var widths))
+                                found[key] = widths = [];
+                            widths.Add(width);
+                        }
+                }
+            }
+            bench.Resize(1280, 800);
+        }
+
+        var id = await Keep(bench, Long(await Marrow(bench)));
+        foreach (var station in new[] { "loads", "voltage", "inverter", "bank", "cables", "findings", "builds" })
+        {
+            bench.Open($"#/d/{id}/{station}");
+            Ready(bench, station);
+            Look($"long, {station}");
+            switch (station)
+            {
+                case "loads":
+                    bench.Click("button.what");
+                    bench.Find(".open-fields");
+                    Look("long, a load", everywhere: false);
+                    Dialog(bench, "button", "CSV", "textarea", "Close", Look);
+                    break;
+                case "inverter":
+                    Dialog(bench, "[data-testid=inverters] button", "Add my own", "[data-own=name]", "Leave it", Look);
+                    break;
+                case "bank":
+                    bench.ClickText("button", "Stock");
+                    bench.WaitUntil(() => bench.All("[data-stock]").Count > 15, "the stock");
+                    Look("the stock", everywhere: false);
+                    bench.ClickText("dialog[open] button", "Add my own");
+                    foreach (var summary in new[] { "Its ratings", "More of its BMS", "Body and terminals", "Price and life" })
+                        bench.ClickText("dialog[open] summary", summary);
+                    Look("a unit of one’s own", everywhere: false);
+                    bench.ClickText("dialog[open] button", "Back to the stock");
+                    bench.ClickText("dialog[open] button", "Close");
+                    break;
+                case "cables":
+                    foreach (
+                        var (button, inside) in new[]
+                        {
+                            ("Sizes and classes", "[data-testid=sizes]"),
+                            ("Schedules", "[data-testid=cut-list]"),
+                            ("House rules", "[data-rule-id]"),
+                            ("Add", "[data-testid=bonding]"),
+                        }
+                    )
+                        Dialog(bench, ".dialogs button", button, inside, "Close", Look);
+                    bench.Click("button[aria-label=Help]");
+                    bench.Find("dialog[open] table");
+                    Look("help", everywhere: false);
+                    bench.ClickText("dialog[open] button", "Close");
+                    break;
+            }
+        }
+
+        bench.Open("#/new");
+        bench.Click("[data-start=blank]");
+        bench.Find("[data-testid=headline]");
+        var empty = ((string)bench.Run("return location.hash")!).Split('/')[2];
+        foreach (var station in new[] { "loads", "voltage", "inverter", "bank", "cables", "findings", "builds" })
+        {
+            bench.Open($"#/d/{empty}/{station}");
+            Look($"empty, {station}");
+        }
+        bench.Open("#/new");
+        bench.WaitUntil(() => bench.All("[data-start]").Count >= 13, "the situations");
+        Look("a new design");
+        bench.Open("#/shelf");
+        bench.WaitUntil(() => bench.All("article").Count >= 6, "the shelf");
+        Look("shelf");
+
+        Assert.True(looked > 200, $"only {looked} looks");
+        Assert.True(found.Count == 0, string.Join("\n", found.Select(f => $"{string.Join(' ', f.Value)} px: {f.Key}")));
+    }
+
+    private static void Dialog(Bench bench, string css, string button, string inside, string close, Action<string, bool> look)
+    {
+        bench.ClickText(css, button);
+        bench.Find($"dialog[open] {inside}");
+        look(button, false);
+        bench.ClickText("dialog[open] button", close);
+    }
+
+    private static void Ready(Bench bench, string station)
+    {
+        if (station == "builds")
+            bench.WaitUntil(
+                () => bench.Text("[data-testid=progress]").Contains("worked out whole", StringComparison.Ordinal),
+                "all builds worked out"
+            );
+        else if (station == "findings")
+            bench.WaitUntil(() => bench.All("[data-testid=all-findings] tbody tr").Count > 3, "findings");
+        else
+            bench.Find("[data-testid=working-value]");
+        if (station == "voltage")
+            bench.Find(".compare [data-rung]");
+        if (station == "inverter")
+            bench.Find("[data-inverter]");
+    }
+
+    private static IEnumerable<string> Faults(Bench bench, bool night) =>
+        (
+            (IReadOnlyCollection<object>)
+                bench.Driver.ExecuteAsyncScript(
+                    $$"""
+                    const done = arguments[arguments.length - 1]
+                    const day = document.documentElement.dataset.theme
+                    if ({{(night ? "true" : "false")}}) document.documentElement.dataset.theme = 'badger-night'
+                    const judge = () => { {{Script.Replace("return (() => {", "const faults = (() => {", StringComparison.Ordinal)}}
+                      document.documentElement.dataset.theme = day
+                      done(faults)
+                    }
+                    // What is measured anew after a change of size, and what gives way then, is drawn with the next frames.
+                    const soon = (n) => requestAnimationFrame(() => (n > 0 ? soon(n - 1) : judge()))
+                    document.fonts.ready.then(() => soon(4))
+                    """
+                )!
+        ).Cast<string>();
+
+    private static async Task<JsonNode> Marrow(Bench bench)
+    {
+        var cards = (await bench.Server.Http.GetFromJsonAsync<JsonArray>("/api/designs"))!;
+        var id = (string)cards.First(c => ((string)c!["name"]!).Contains("Marrow", StringComparison.Ordinal))!["id"]!;
+        return (await bench.Server.Http.GetFromJsonAsync<JsonNode>($"/api/designs/{id}"))!["design"]!;
+    }
+
+    private static async Task<string> Keep(Bench bench, JsonNode design)
+    {
+        var answer = await bench.Server.Http.PostAsJsonAsync("/api/designs", design);
+        Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync());
+        return (string)(await answer.Content.ReadFromJsonAsync<JsonNode>())!["id"]!;
+    }
+
+    /// <summary>Sixty loads with long names, sixteen strings, three banks.</summary>
+    private static JsonNode Long(JsonNode marrow)
+    {
+        var design = marrow.DeepClone();
+        design["name"] = "A long one: library, workshop and clinic of Nether Hartley under one roof";
+        design["demo"] = false;
+        var first = design["banks"]![0]!.DeepClone();
+        JsonNode Bank(string id, string name, int loads, int strings)
+        {
+            var bank = first.DeepClone();
+            (bank["id"], bank["name"], bank["parallel"]) = (id, name, strings);
+            var few = first["demand"]!["loads"]!.AsArray();
+            var many = new JsonArray();
+            for (var i = 0; i < loads; i++)
+            {
+                var load = few[i % few.Count]!.DeepClone();
+                (load["id"], load["name"]) = ($"l{i + 1}", $"{load["name"]} number {i + 1} in the long room");
+                many.Add(load);
+            }
+            bank["demand"]!["loads"] = many;
+            return bank;
+        }
+        design["banks"] = new JsonArray(
+            Bank("b1", "House and kitchen bank", 60, 16),
+            Bank("b2", "Motors, lift and workshop", 12, 4),
+            Bank("b3", "Standby of the clinic rooms", 5, 2)
+        );
+        return design;
+    }
+}
