@@ -39,6 +39,7 @@ public partial class NothingLostTests
     {
         using var bench = new Bench();
         bench.OpenDesign("Marrow Lane", "cables");
+        bench.Find(".bench[data-whole]");
         var (id, port) = (Id(bench), bench.Server.Address.Port.ToString());
         bench.Server.Kill();
         bench.Fill(Length, "3");

@@ -26,7 +26,7 @@
       4 Bank, 5 Cables &amp; fuses; then Builds compares other ways to make the same bank. A choice left alone stands as
       advised and follows every change; one that is made is pinned. Every figure opens its working.
     </p>
-    <table class="table table-sm mt-2 text-[13px]!">
+    <table class="table mt-2 text-[13px]!">
       <tbody>
         {#each keys as [key, what] (key)}<tr><th scope="row" class="whitespace-nowrap">{key}</th><td>{what}</td></tr
           >{/each}

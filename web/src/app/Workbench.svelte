@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { onMount } from 'svelte'
   import { tinykeys } from 'tinykeys'
   import Path from '../drawing/Path.svelte'
   import { stationOf, stations } from '../stations'
@@ -16,9 +15,10 @@
   import TitleLine from './TitleLine.svelte'
 
   const parts = $derived(pageOf(session.station))
-  onMount(() => {
-    const idle = setTimeout(() => void fetchOthers(), 1000)
-    return () => clearTimeout(idle)
+  // The others come at once behind the first, so that the bench is whole should the server go away.
+  let whole = $state(false)
+  $effect(() => {
+    if (parts && !whole) void fetchOthers().then((all) => (whole = all))
   })
   // What is open on the station is what the sentence is about.
   const headline = $derived(
@@ -79,7 +79,7 @@
 
 <svelte:window bind:innerHeight={height} />
 
-<div class="bench">
+<div class="bench" data-whole={whole || undefined}>
   <TitleLine />
   <Path {folded} short={height < 740} />
   <main class="sheet">

@@ -17,6 +17,8 @@ const pages = import.meta.glob<Module>('./*/Page.svelte')
 const above = import.meta.glob<Module>('./*/NotesAbove.svelte')
 const below = import.meta.glob<Module>('./*/NotesBelow.svelte')
 
+const AGAIN_MS = 2000
+
 const here = new SvelteMap<Station, Parts>()
 const asked = new Map<Station, Promise<void>>()
 
@@ -30,8 +32,9 @@ function fetchPage(id: Station): Promise<void> {
       here.set(id, { Page: Page!, Above, Below })
     },
     () => {
-      // Away for the moment: the next look asks again.
+      // Away for the moment: it is asked for again in a while.
       asked.delete(id)
+      setTimeout(() => void fetchPage(id), AGAIN_MS)
     },
   )
   asked.set(id, coming)
@@ -45,7 +48,8 @@ export function pageOf(id: Station): Parts | undefined {
   return parts
 }
 
-/** The other stations, while nobody waits for anything. */
-export async function fetchOthers(): Promise<void> {
+/** All stations; tells whether all of them are here. */
+export async function fetchOthers(): Promise<boolean> {
   for (const s of stations) await fetchPage(s.id)
+  return stations.every((s) => here.has(s.id))
 }
