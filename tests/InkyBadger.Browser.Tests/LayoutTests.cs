@@ -41,9 +41,9 @@ public class LayoutTests
         bench.Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(150);
         var found = new SortedDictionary<string, SortedSet<int>>(StringComparer.Ordinal);
         var looked = 0;
-        void Look(string screen, bool everywhere = true)
+        void Look(string screen)
         {
-            foreach (var (width, height) in everywhere ? Sizes : [(1280, 800), (1024, 768), (390, 844)])
+            foreach (var (width, height) in Sizes)
             {
                 bench.Resize(width, height);
                 foreach (var night in ByNight.Contains(width) ? new[] { false, true } : [false])
@@ -73,7 +73,7 @@ public class LayoutTests
                 case "loads":
                     bench.Click("button.what");
                     bench.Find(".open-fields");
-                    Look("long, a load", everywhere: false);
+                    Look("long, a load");
                     Dialog(bench, "button", "CSV", "textarea", "Close", Look);
                     break;
                 case "inverter":
@@ -82,11 +82,11 @@ public class LayoutTests
                 case "bank":
                     bench.ClickText("button", "Stock");
                     bench.WaitUntil(() => bench.All("[data-stock]").Count > 15, "the stock");
-                    Look("the stock", everywhere: false);
+                    Look("the stock");
                     bench.ClickText("dialog[open] button", "Add my own");
                     foreach (var summary in new[] { "Its ratings", "More of its BMS", "Body and terminals", "Price and life" })
                         bench.ClickText("dialog[open] summary", summary);
-                    Look("a unit of one’s own", everywhere: false);
+                    Look("a unit of one’s own");
                     bench.ClickText("dialog[open] button", "Back to the stock");
                     bench.ClickText("dialog[open] button", "Close");
                     break;
@@ -103,11 +103,18 @@ public class LayoutTests
                         Dialog(bench, ".dialogs button", button, inside, "Close", Look);
                     bench.Click("button[aria-label=Help]");
                     bench.Find("dialog[open] table");
-                    Look("help", everywhere: false);
+                    Look("help");
                     bench.ClickText("dialog[open] button", "Close");
                     break;
             }
         }
+
+        bench.Open($"#/d/{id}/tape");
+        bench.WaitUntil(() => bench.All(".entry").Count > 20, "all working");
+        Look("long, all working");
+        bench.Open($"#/d/{id}/summary");
+        bench.Find("[data-testid=summary][data-ready=yes]");
+        Look("long, the one page");
 
         bench.Open("#/new");
         bench.Click("[data-start=blank]");
@@ -124,16 +131,19 @@ public class LayoutTests
         bench.Open("#/shelf");
         bench.WaitUntil(() => bench.All("article").Count >= 6, "the shelf");
         Look("shelf");
+        bench.Open("#/key");
+        bench.Find("#device-key");
+        Look("a device's key");
 
         Assert.True(looked > 200, $"only {looked} looks");
         Assert.True(found.Count == 0, string.Join("\n", found.Select(f => $"{string.Join(' ', f.Value)} px: {f.Key}")));
     }
 
-    private static void Dialog(Bench bench, string css, string button, string inside, string close, Action<string, bool> look)
+    private static void Dialog(Bench bench, string css, string button, string inside, string close, Action<string> look)
     {
         bench.ClickText(css, button);
         bench.Find($"dialog[open] {inside}");
-        look(button, false);
+        look(button);
         bench.ClickText("dialog[open] button", close);
     }
 

@@ -90,6 +90,13 @@ public class ScreenTests
         bench.OpenDesign("Hare", "bank");
         bench.Find("[data-testid=working-value]");
         judge("bank of the hut");
+        bench.OpenDesign("Tern Yard", "cables");
+        bench.Click("[data-testid=counts]");
+        bench.WaitUntil(() => bench.All("[data-testid=all-findings] .offer").Count > 3, "findings and their mends");
+        judge("all findings");
+        bench.Open("#/new");
+        bench.WaitUntil(() => bench.All("[data-start]").Count >= 13, "the situations");
+        judge("a new design");
         bench.Open("#/shelf");
         bench.Find("a[href^='#/d/']");
         judge("shelf");

@@ -16,13 +16,13 @@ namespace InkyBadger.Server.Tests;
 public class MishapTests
 {
     /// <summary>
-    /// The real server is killed at a random moment while edits come in, again and again. INKY_KILLS sets how often (30), INKY_SEED the
+    /// The real server is killed at a random moment while edits come in, again and again. INKY_KILLS sets how often (5), INKY_SEED the
     /// moments.
     /// </summary>
     [Fact]
     public async Task Every_confirmed_edit_survives_a_kill_at_any_moment()
     {
-        var kills = int.TryParse(Environment.GetEnvironmentVariable("INKY_KILLS"), out var k) ? k : 8;
+        var kills = int.TryParse(Environment.GetEnvironmentVariable("INKY_KILLS"), out var k) ? k : 5;
         var seed = int.TryParse(Environment.GetEnvironmentVariable("INKY_SEED"), out var s) ? s : Environment.TickCount;
         TestContext.Current.TestOutputHelper!.WriteLine($"{kills} kills, seed {seed}");
         var random = new Random(seed);

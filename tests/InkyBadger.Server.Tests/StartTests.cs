@@ -128,7 +128,7 @@ public sealed class StartTests : IDisposable
     public async Task A_first_start_that_is_killed_is_made_good_by_the_next()
     {
         var random = new Random(Seed());
-        for (var kill = 0; kill < Kills(2); kill++)
+        for (var kill = 0; kill < Kills(1); kill++)
         {
             var place = Path.Combine(folder, $"{kill}");
             Directory.CreateDirectory(place);
@@ -149,7 +149,7 @@ public sealed class StartTests : IDisposable
     public async Task A_migration_that_is_killed_loses_nothing()
     {
         var random = new Random(Seed());
-        for (var kill = 0; kill < Kills(2); kill++)
+        for (var kill = 0; kill < Kills(1); kill++)
         {
             if (File.Exists(DatabaseFile))
                 File.Delete(DatabaseFile);
@@ -182,7 +182,7 @@ public sealed class StartTests : IDisposable
         var target = Path.Combine(folder, "copy.db");
         var cut = 0;
         // A busy machine may look away while a backup is made from beginning to end: then once more.
-        for (var kill = 0; kill < Kills(2) || cut == 0 && kill < 50; kill++)
+        for (var kill = 0; kill < Kills(1) || cut == 0 && kill < 50; kill++)
         {
             using var begun = RunningServer.Begin("--data", folder, "--backup", target);
             await Until(() => File.Exists(target + ".part") || File.Exists(target), begun);
@@ -216,7 +216,7 @@ public sealed class StartTests : IDisposable
         Assert.Equal(0, RunningServer.RunToEnd("--data", folder, "--backup", backup).ExitCode);
         await Execute("DELETE FROM designs WHERE rowid > 10");
         var random = new Random(Seed());
-        for (var kill = 0; kill < Kills(2); kill++)
+        for (var kill = 0; kill < Kills(1); kill++)
         {
             using (var begun = RunningServer.Begin("--data", folder, "--restore", backup))
             {

@@ -36,6 +36,7 @@
   let told = $state('')
   let busy = $state(false)
   const groups = $derived([...new Set(fields.map((f) => f.group).filter((g) => g !== undefined))])
+  let opened = $state<Record<string, boolean>>({})
   const uid = $props.id()
 
   async function keep() {
@@ -43,6 +44,7 @@
     wrong = { ...(Object.keys(read.wrong).length === 0 ? check(read.values) : {}), ...read.wrong }
     told = ''
     if (Object.keys(wrong).length > 0) {
+      for (const f of fields) if (f.group && wrong[f.key]) opened[f.group] = true
       const count = Object.keys(wrong).length
       told = `${count} ${count === 1 ? 'field wants' : 'fields want'} another look`
       document.getElementById(`${uid}-${fields.find((f) => wrong[f.key])?.key}`)?.focus()
@@ -62,6 +64,7 @@
           else rest.push(`${fault.pointer.slice(1)} ${fault.reason}`)
         }
         wrong = at
+        for (const f of fields) if (f.group && at[f.key]) opened[f.group] = true
         told = rest.join('; ')
       }
     } finally {
@@ -114,7 +117,7 @@
   </div>
   {#each groups as group (group)}
     {@const inside = fields.filter((f) => f.group === group)}
-    <details open={inside.some((f) => wrong[f.key]) || undefined}>
+    <details bind:open={opened[group]}>
       <summary
         >{group}
         <span class="caption">{inside.filter((f) => texts[f.key]?.trim()).length} of {inside.length} given</span

@@ -40,7 +40,7 @@
             <b>{names[s.style]}</b>
             <span class="block note"
               >{s.allowsAcW !== null
-                ? `allows ${num(s.allowsAcW)} W`
+                ? `allows ${num(s.allowsAcW)}\u00a0W`
                 : s.ceilingA !== null
                   ? `allows ${say(s.ceilingA, 'A')}`
                   : 'no limit known'}</span

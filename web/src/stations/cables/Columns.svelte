@@ -142,6 +142,7 @@
   }
   .on-copper {
     fill: var(--on-copper);
+    stroke: none;
     font-size: 13px;
   }
 </style>
