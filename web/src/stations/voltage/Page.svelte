@@ -131,7 +131,11 @@
               `${r.systemV} V`,
               say(r.bus.amps!, 'A'),
               `${num(r.bus.powerW!)} W`,
-              r.bank.allowsAcW === null ? 'no limit' : `${num(r.bank.allowsAcW)} W`,
+              r.bank.allowsAcW === null
+                ? r.inverter.name === null && asked === 0
+                  ? 'no AC'
+                  : 'no limit'
+                : `${num(r.bank.allowsAcW)} W`,
             ])}
         />
       </div>

@@ -89,7 +89,7 @@
     value={rung.bank.allowsAcW}
     unit="W"
     label="bank allows"
-    words={rung.bank.allowsAcW === null ? 'no limit' : null}
+    words={rung.bank.allowsAcW === null ? (noAc ? 'no AC' : 'no limit') : null}
     bar={rung.bank.allowsAcW === null ? null : rung.bank.allowsAcW / most.allows}
     mark={asked / most.allows}
   />
