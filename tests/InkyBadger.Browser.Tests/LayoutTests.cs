@@ -178,7 +178,7 @@ public class LayoutTests
                     }
                     // What is measured anew after a change of size, and what gives way then, is drawn with the next frames.
                     const soon = (n) => requestAnimationFrame(() => (n > 0 ? soon(n - 1) : judge()))
-                    document.fonts.ready.then(() => soon(4))
+                    document.fonts.ready.then(() => soon(10))
                     """
                 )!
         ).Cast<string>();

@@ -329,7 +329,7 @@ public class ScreenTests
     }
 
     /// <summary>
-    /// How long from a key's own time stamp to the second frame after the fuse's text changed. Reported, not judged, and run by those who
+    /// How long from a key's own time stamp to the end of the frame that shows the fuse it changed. Reported, not judged, and run by those who
     /// ask: machines differ.
     /// </summary>
     [Fact(Explicit = true)]
@@ -348,23 +348,26 @@ public class ScreenTests
               const at = stamp
               if (!at) return
               stamp = 0
-              requestAnimationFrame(() => requestAnimationFrame(now => window.times.push(performance.now() - at)))
+              // A message that is sent as the frame begins arrives when it has been painted.
+              const painted = new MessageChannel()
+              painted.port1.onmessage = () => window.times.push(performance.now() - at)
+              requestAnimationFrame(() => painted.port2.postMessage(0))
             }).observe(figure, { subtree: true, characterData: true, childList: true })
             """
         );
         // One inverter or two of them stacked: with every key the current, the fuse and the cable change.
         var stack = bench.Find("input[data-path='/inverters/0/stack']");
-        for (var i = 0; i < 20; i++)
+        for (var i = 0; i < 80; i++)
         {
             var before = bench.Text("[data-testid=path-fuse]");
             stack.SendKeys(i % 2 == 0 ? Keys.ArrowUp : Keys.ArrowDown);
             bench.WaitUntil(() => bench.Text("[data-testid=path-fuse]") != before, "another rating");
         }
-        bench.WaitUntil(() => (long)bench.Run("return window.times.length")! >= 20, "twenty times");
-        var times = ((IReadOnlyCollection<object>)bench.Run("return window.times")!).Select(Convert.ToDouble).Order().ToArray();
-        Assert.Equal(20, times.Length);
+        bench.WaitUntil(() => (long)bench.Run("return window.times.length")! >= 80, "eighty times");
+        var times = ((IReadOnlyCollection<object>)bench.Run("return window.times")!).Select(Convert.ToDouble).Skip(40).Order().ToArray();
+        Assert.Equal(40, times.Length);
         TestContext.Current.TestOutputHelper!.WriteLine(
-            $"key to second frame after the fuse changed: median {times[10]:0.0} ms, 95th percentile {times[18]:0.0} ms, "
+            $"key to the painted frame, forty after forty to warm up: median {times[20]:0.0} ms, 95th percentile {times[37]:0.0} ms, "
                 + $"greatest {times[^1]:0.0} ms"
         );
     }

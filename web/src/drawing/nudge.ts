@@ -47,7 +47,12 @@ export function nudge(svg: SVGSVGElement) {
       taken.push({ ...box, top: box.top + step, bottom: box.bottom + step })
     }
   }
-  const soon = () => (frame ||= requestAnimationFrame(place))
+  // Measuring takes some milliseconds: the figures come first, and the labels stay where they were until nothing changes for a moment.
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const soon = () => {
+    clearTimeout(timer)
+    timer = setTimeout(() => (frame ||= requestAnimationFrame(place)), 40)
+  }
   const watch = new MutationObserver(soon)
   watch.observe(svg, {
     childList: true,
@@ -60,6 +65,7 @@ export function nudge(svg: SVGSVGElement) {
   void document.fonts.ready.then(soon)
   return {
     destroy() {
+      clearTimeout(timer)
       cancelAnimationFrame(frame)
       watch.disconnect()
     },
