@@ -2,7 +2,9 @@ using OpenQA.Selenium;
 
 namespace InkyBadger.Browser.Tests;
 
-/// <summary>The first ten minutes: what is asked of a newcomer, what is understood of what is typed, and where everything is found.</summary>
+/// <summary>
+/// The first ten minutes: what is asked of a newcomer, what is understood of what is typed, and where everything is found.
+/// </summary>
 public class FirstMinutesTests
 {
     private const string Watts = "/demand/loads/0/watts";
@@ -80,7 +82,8 @@ public class FirstMinutesTests
     }
 
     /// <summary>
-    /// A lone comma is the decimal one; with three digits after it nothing is taken until one of the readings is pressed; a point with three
+    /// A lone comma is the decimal one; with three digits after it nothing is taken until one of the readings is pressed; a point with
+    /// three
     /// digits is taken as decimal and the other reading offered.
     /// </summary>
     [Fact]

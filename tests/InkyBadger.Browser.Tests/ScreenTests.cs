@@ -103,7 +103,8 @@ public class ScreenTests
     }
 
     /// <summary>
-    /// Each screen once, with every judge: on a laptop by day and by night, and as wide as a tablet. The phone, which is used otherwise, has
+    /// Each screen once, with every judge: on a laptop by day and by night, and as wide as a tablet. The phone, which is used otherwise,
+    /// has
     /// a walk of its own.
     /// </summary>
     [Fact]
@@ -329,7 +330,8 @@ public class ScreenTests
     }
 
     /// <summary>
-    /// How long from a key's own time stamp to the end of the frame that shows the fuse it changed. Reported, not judged, and run by those who
+    /// How long from a key's own time stamp to the end of the frame that shows the fuse it changed. Reported, not judged, and run by
+    /// those who
     /// ask: machines differ.
     /// </summary>
     [Fact(Explicit = true)]

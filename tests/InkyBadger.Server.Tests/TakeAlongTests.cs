@@ -88,7 +88,9 @@ public class TakeAlongTests
         return (process.ExitCode, await output + await errors);
     }
 
-    /// <summary>0 where nothing is wrong, 1 where something is, 2 where a file cannot be read, the worst of several; as text and as JSON.</summary>
+    /// <summary>
+    /// 0 where nothing is wrong, 1 where something is, 2 where a file cannot be read, the worst of several; as text and as JSON.
+    /// </summary>
     [Fact]
     public void Files_are_checked_from_the_command_line()
     {
@@ -142,7 +144,9 @@ public class TakeAlongTests
         }
     }
 
-    /// <summary>The link is printed as blocks, two rows of modules a line: as many as a code of its length has, with its quiet zone.</summary>
+    /// <summary>
+    /// The link is printed as blocks, two rows of modules a line: as many as a code of its length has, with its quiet zone.
+    /// </summary>
     [Fact]
     public void The_link_for_a_phone_is_printed_for_its_camera()
     {

@@ -6,7 +6,9 @@ using InkyBadger.Core.Reference;
 
 namespace InkyBadger.Core.Demo;
 
-/// <summary>What somebody may begin with: its title and one sentence, and the design, whose loads have typical figures, marked so.</summary>
+/// <summary>
+/// What somebody may begin with: its title and one sentence, and the design, whose loads have typical figures, marked so.
+/// </summary>
 public sealed record StartingSituation(string Key, string Title, string Words, DesignDocument Design);
 
 /// <summary>The starting situations, made up: <c>starts.csv</c>.</summary>

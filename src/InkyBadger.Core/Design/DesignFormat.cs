@@ -42,7 +42,9 @@ public static class DesignFormat
     public static DesignDocument Read(JsonElement json) =>
         Keyed(json.Deserialize<DesignDocument>(Options) ?? throw new JsonException("the document is null"));
 
-    /// <summary>Units and inverters of one's own were once kept without a key, which a screen takes for “as advised”: they get one.</summary>
+    /// <summary>
+    /// Units and inverters of one's own were once kept without a key, which a screen takes for “as advised”: they get one.
+    /// </summary>
     private static DesignDocument Keyed(DesignDocument design)
     {
         static bool Whole(Bank b) =>

@@ -110,7 +110,8 @@ public static class UnitVolts
     private static readonly int[] Classes = [6, 12, 16, 24, 32, 36, 48];
 
     /// <summary>
-    /// What a plate of so many volts may mean, the likelier first: the class of that name (12 V of LFP is four cells, 12.8 V), and the whole
+    /// What a plate of so many volts may mean, the likelier first: the class of that name (12 V of LFP is four cells, 12.8 V), and the
+    /// whole
     /// number of cells whose nominal volts are nearest. Empty where no whole number makes it within 3 %.
     /// </summary>
     /// <param name="chemistry">Of the table.</param>

@@ -59,7 +59,8 @@ public sealed record CableTrial(
 }
 
 /// <summary>
-/// The choice, or when nothing fits the limits that cannot be met with three conductors in parallel; both where the least bad was asked for.
+/// The choice, or when nothing fits the limits that cannot be met with three conductors in parallel; both where the least bad was asked
+/// for.
 /// </summary>
 public sealed record CableSelectResult(CableTrial? Choice, CableLimit? Governs, IReadOnlyList<CableLimit>? Unmet)
 {
@@ -142,7 +143,9 @@ public static class CableSelect
         return rows.Count - 1;
     }
 
-    /// <summary>A house rule's least cross-section as the series has it: metric sizes as said, of others the size of the nearest area [mm²].</summary>
+    /// <summary>
+    /// A house rule's least cross-section as the series has it: metric sizes as said, of others the size of the nearest area [mm²].
+    /// </summary>
     internal static double LeastArea(IReadOnlyList<AmpacityRow> rows, double leastMm2) =>
         rows[0].Conductor.Series == "metric" ? leastMm2 : rows.MinBy(r => Math.Abs(r.Conductor.AreaMm2 - leastMm2))!.Conductor.AreaMm2;
 

@@ -22,7 +22,8 @@ public enum StringFuseFailure
 }
 
 /// <summary>
-/// What a string allows: continuous [A] (null: its units set no limit), the ampacity of its leads [A], the peak of its BMS [A] (null: none).
+/// What a string allows: continuous [A] (null: its units set no limit), the ampacity of its leads [A], the peak of its BMS [A] (null:
+/// none).
 /// </summary>
 public readonly record struct FusedString(double? LimitA, double LeadAmpacityA, double? PeakA = null);
 

@@ -3,7 +3,9 @@ using System.Text.RegularExpressions;
 
 namespace InkyBadger.Core.Words;
 
-/// <summary>A number as people write it; the front end's fields read by the same rules, and one list of cases is held against both.</summary>
+/// <summary>
+/// A number as people write it; the front end's fields read by the same rules, and one list of cases is held against both.
+/// </summary>
 /// <param name="Value">What it says.</param>
 /// <param name="Other">The other reading of one comma or point with exactly three digits after it; null: there is none.</param>
 /// <param name="By">That comma or point.</param>

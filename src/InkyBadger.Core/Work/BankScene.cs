@@ -13,7 +13,8 @@ public sealed record BankScene(DesignDocument Design, Bank Bank, int Index, Desi
     public string Pointer => $"/banks/{Index}";
 
     /// <summary>
-    /// The place's temperature, one figure for cables and inverter alike [°C]: as said, 50 °C where it is called hot, else the house rule's.
+    /// The place's temperature, one figure for cables and inverter alike [°C]: as said, 50 °C where it is called hot, else the house
+    /// rule's.
     /// </summary>
     public double AmbientC =>
         Design.Place.AmbientC ?? (Design.Place.Hot ? Math.Max(HotC, Rules.Number("ambient")) : Rules.Number("ambient"));

@@ -27,7 +27,9 @@ public sealed record ReferenceAnswer(
     AssumedChoice Assumed
 );
 
-/// <summary>What is assumed of an item that does not say it: seconds of a surge [s], an inverter's efficiency and its idling as a share.</summary>
+/// <summary>
+/// What is assumed of an item that does not say it: seconds of a surge [s], an inverter's efficiency and its idling as a share.
+/// </summary>
 public sealed record AssumedChoice(double SurgeSeconds, double Efficiency, double IdleShare);
 
 public sealed record HealthAnswer(string Status, string Version);

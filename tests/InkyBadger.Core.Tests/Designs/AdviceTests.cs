@@ -221,7 +221,8 @@ public class AdviceTests
     }
 
     /// <summary>
-    /// A kettle of 0.1 h and a television of 2 h: 1,900 W last 6 min, 100 W 2 h. The inverter's 3,300 W for half an hour hold 3,100 for 6 min.
+    /// A kettle of 0.1 h and a television of 2 h: 1,900 W last 6 min, 100 W 2 h. The inverter's 3,300 W for half an hour hold 3,100 for 6
+    /// min.
     /// </summary>
     [Fact]
     public void Loads_by_hours_last_as_long_as_their_hours()

@@ -80,7 +80,8 @@ public class BankTests
     }
 
     /// <summary>
-    /// A plate rounds its volts: 12 V of LFP is four cells of 3.2 V, 48 V sixteen, or fifteen whose volts are just that; 13.7 V no whole number.
+    /// A plate rounds its volts: 12 V of LFP is four cells of 3.2 V, 48 V sixteen, or fifteen whose volts are just that; 13.7 V no whole
+    /// number.
     /// </summary>
     [Theory]
     [InlineData("lfp", 12, "4 cells 12.8 V")]

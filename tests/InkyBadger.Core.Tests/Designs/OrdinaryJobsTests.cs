@@ -47,7 +47,9 @@ public class OrdinaryJobsTests
         Assert.True(wrong.Count == 0, $"{job}: {string.Join("; ", wrong)}");
     }
 
-    /// <summary>By every set of house rules and in either series of sizes no cable is advised that its fuse, or the one upstream, burns.</summary>
+    /// <summary>
+    /// By every set of house rules and in either series of sizes no cable is advised that its fuse, or the one upstream, burns.
+    /// </summary>
     [Theory]
     [InlineData(RuleSet.Typical, UnitSystem.Imperial)]
     [InlineData(RuleSet.Cautious, UnitSystem.Metric)]

@@ -105,7 +105,8 @@ public sealed class WiredBank
     }
 
     /// <summary>
-    /// The house rule's take-off; diagonal where both leads at one end would put a string over its limit at full load, and diagonal would not.
+    /// The house rule's take-off; diagonal where both leads at one end would put a string over its limit at full load, and diagonal would
+    /// not.
     /// </summary>
     private WiringStyle Advised(WiringStyle said, double loadA)
     {
