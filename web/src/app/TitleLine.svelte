@@ -82,9 +82,6 @@
       onclick={() => (menu = !menu)}
       >{#if menu}<X size={20} />{:else}<Menu size={20} />{/if}</button
     >
-    {#if keeper.words.startsWith('not kept')}<span class="caption unsafe" role="status" data-testid="not-kept"
-        >{keeper.words}{@render acts()}</span
-      >{/if}
     <div class="rest" id="title-menu">
       <div class="places" role="group" aria-label="Places">
         <a href="#/shelf">Designs</a>
@@ -165,6 +162,9 @@
       </span>
     </div>
   </header>
+  {#if keeper.words.startsWith('not kept')}<span class="caption unsafe" role="status" data-testid="not-kept"
+      >{keeper.words}{@render acts()}</span
+    >{/if}
   <Unkept />
 </div>
 <KeysDialog bind:open={help.open} />
@@ -341,11 +341,6 @@
     }
     .unsafe {
       display: block;
-      position: absolute;
-      top: 46px;
-      left: 0;
-      right: 0;
-      z-index: 20;
       padding: 2px 12px;
       background: var(--ink);
       color: var(--sheet);
