@@ -83,8 +83,7 @@ public class FirstMinutesTests
 
     /// <summary>
     /// A lone comma is the decimal one; with three digits after it nothing is taken until one of the readings is pressed; a point with
-    /// three
-    /// digits is taken as decimal and the other reading offered.
+    /// three digits is taken as decimal and the other reading offered.
     /// </summary>
     [Fact]
     public void A_comma_is_read_as_it_is_meant()

@@ -104,8 +104,7 @@ public class ScreenTests
 
     /// <summary>
     /// Each screen once, with every judge: on a laptop by day and by night, and as wide as a tablet. The phone, which is used otherwise,
-    /// has
-    /// a walk of its own.
+    /// has a walk of its own.
     /// </summary>
     [Fact]
     public void Every_screen_has_labels_contrast_its_own_fonts_and_nothing_from_outside()
@@ -330,9 +329,8 @@ public class ScreenTests
     }
 
     /// <summary>
-    /// How long from a key's own time stamp to the end of the frame that shows the fuse it changed. Reported, not judged, and run by
-    /// those who
-    /// ask: machines differ.
+    /// How long from a key's own time stamp to the end of the frame that shows the fuse it changed. Reported, not judged, and run by those
+    /// who ask: machines differ.
     /// </summary>
     [Fact(Explicit = true)]
     public void The_fuse_follows_a_key()
@@ -352,20 +350,23 @@ public class ScreenTests
               stamp = 0
               // A message that is sent as the frame begins arrives when it has been painted.
               const painted = new MessageChannel()
-              painted.port1.onmessage = () => window.times.push(performance.now() - at)
+              painted.port1.onmessage = () => {
+                window.times.push(performance.now() - at)
+                requestIdleCallback(() => window.shown?.())
+              }
               requestAnimationFrame(() => painted.port2.postMessage(0))
             }).observe(figure, { subtree: true, characterData: true, childList: true })
             """
         );
-        // One inverter or two of them stacked: with every key the current, the fuse and the cable change.
+        // One inverter or two of them stacked: with every key the current, the fuse and the cable change. The page itself waits for the
+        // frame and for what follows it; asking over and over would take the time that is measured.
         var stack = bench.Find("input[data-path='/inverters/0/stack']");
         for (var i = 0; i < 80; i++)
         {
-            var before = bench.Text("[data-testid=path-fuse]");
+            bench.Run("window.next = new Promise(shown => (window.shown = shown))");
             stack.SendKeys(i % 2 == 0 ? Keys.ArrowUp : Keys.ArrowDown);
-            bench.WaitUntil(() => bench.Text("[data-testid=path-fuse]") != before, "another rating");
+            bench.Driver.ExecuteAsyncScript("window.next.then(arguments[0])");
         }
-        bench.WaitUntil(() => (long)bench.Run("return window.times.length")! >= 80, "eighty times");
         var times = ((IReadOnlyCollection<object>)bench.Run("return window.times")!).Select(Convert.ToDouble).Skip(40).Order().ToArray();
         Assert.Equal(40, times.Length);
         TestContext.Current.TestOutputHelper!.WriteLine(

@@ -21,12 +21,13 @@ public partial class HostingTests(AskedServer asked) : IClassFixture<AskedServer
         Assert.Equal("ok", (string)answer["status"]!);
     }
 
-    /// <summary>docs/format/openapi.json is what the front end's types are made from.</summary>
+    /// <summary>docs/format/openapi.json is what the front end's types are made from. Where a line of its words ends says nothing.</summary>
     [Fact]
     public async Task The_openapi_document_of_the_docs_is_the_one_served()
     {
-        var served = JsonNode.Parse(await server.Http.GetStringAsync("/openapi/v1.json"));
-        var kept = JsonNode.Parse(File.ReadAllText(Path.Combine(RunningServer.Root, "docs/format/openapi.json")));
+        static JsonNode Read(string text) => JsonNode.Parse(text.Replace("\\n", " ", StringComparison.Ordinal))!;
+        var served = Read(await server.Http.GetStringAsync("/openapi/v1.json"));
+        var kept = Read(File.ReadAllText(Path.Combine(RunningServer.Root, "docs/format/openapi.json")));
         Assert.True(
             JsonNode.DeepEquals(served, kept),
             "build the server with -p:OpenApiGenerateDocumentsOnBuild=true, then npm run types in web"

@@ -111,8 +111,7 @@ public static class UnitVolts
 
     /// <summary>
     /// What a plate of so many volts may mean, the likelier first: the class of that name (12 V of LFP is four cells, 12.8 V), and the
-    /// whole
-    /// number of cells whose nominal volts are nearest. Empty where no whole number makes it within 3 %.
+    /// whole number of cells whose nominal volts are nearest. Empty where no whole number makes it within 3 %.
     /// </summary>
     /// <param name="chemistry">Of the table.</param>
     /// <param name="volts">Nominal volts of the plate [V], above 0.</param>

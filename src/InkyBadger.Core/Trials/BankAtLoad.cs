@@ -12,9 +12,8 @@ namespace InkyBadger.Core.Trials;
 public sealed record DropStep(int? Dropped, string Reason, IReadOnlyList<double> CurrentsA);
 
 /// <summary>
-/// A string lost: how the cascade runs, which strings are left, and what they give: AC watts, no more than the inverter (null: they set
-/// no limit,
-/// or there is no inverter), amperes, usable watt-hours.
+/// A string lost: how the cascade runs, which strings are left, and what they give: AC watts, no more than the inverter (null: they set no
+/// limit, or there is no inverter), amperes, usable watt-hours.
 /// </summary>
 public sealed record DropOut(
     int String,

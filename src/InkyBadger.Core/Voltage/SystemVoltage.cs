@@ -70,8 +70,7 @@ public static class SystemVoltage
 
     /// <summary>
     /// The rare classes that a load on the bus asks for by its own volts: the class whose name is nearest, for a 36 V motor's bank is
-    /// really
-    /// 38.4 V.
+    /// really 38.4 V.
     /// </summary>
     internal static IEnumerable<int> AskedBy(Bank bank)
     {

@@ -2147,8 +2147,8 @@ export interface components {
             hoursToEmpty: null | number;
         };
         /**
-         * @description A conductor of the bank: size, cross-section of one [mm²], one-way length [m], resistance with its two lugs [Ω], what it carries [A], how
-         *     many lie side by side, and the size of the practice that stands in for one it does not list.
+         * @description A conductor of the bank: size, cross-section of one [mm²], one-way length [m], resistance with its two lugs [Ω], what it carries [A],
+         *     how many lie side by side, and the size of the practice that stands in for one it does not list.
          */
         BankConductor: {
             size: string;
@@ -3105,8 +3105,8 @@ export interface components {
             currency: string;
         };
         /**
-         * @description A string lost: how the cascade runs, which strings are left, and what they give: AC watts, no more than the inverter (null: they set no limit,
-         *     or there is no inverter), amperes, usable watt-hours.
+         * @description A string lost: how the cascade runs, which strings are left, and what they give: AC watts, no more than the inverter (null: they set no
+         *     limit, or there is no inverter), amperes, usable watt-hours.
          */
         DropOut: {
             /** Format: int32 */

@@ -109,9 +109,9 @@ class Session {
       })),
     )
     this.design = withChanges(this.design, list)
-    // Remembered before anything is asked.
-    if (!commit) keeper.draft(changesBetween(this.#committed, this.design))
     void this.evaluate()
+    // Remembered before anything is answered.
+    if (!commit) keeper.draft(changesBetween(this.#committed, this.design))
     clearTimeout(this.#timer)
     if (commit) void this.commit()
     else this.#timer = setTimeout(() => void this.commit(), PAUSE_MS)
@@ -136,11 +136,11 @@ class Session {
         const variant = aside ? await api.evaluate(withChanges(asked, aside.changes), this.selected!) : answer
         if (this.design === null) return
         this.worked = this.#draft = asked
-        void this.#release(this.#heldBy(asked, before))
         this.evaluation = answer.evaluation
         this.equation = variant.working?.[0] ?? null
         this.faults = []
         this.failure = null
+        void this.#release(this.#heldBy(asked, before))
         // The first figure of an empty design opens its working by itself.
         const about = this.selected ? undefined : this.#about()
         if (about) {

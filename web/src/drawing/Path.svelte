@@ -362,6 +362,9 @@
     fill: var(--ink-2);
   }
   .list {
+    display: flex;
+    flex-direction: column;
+    font-size: 14px;
     border-bottom: 1px solid var(--hair);
   }
   .phone-row {

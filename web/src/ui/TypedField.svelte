@@ -106,6 +106,8 @@
       const next = nudge((e.key === 'ArrowUp' ? 1 : -1) * (e.shiftKey ? 10 : 1))
       if (next === null) return
       e.preventDefault()
+      // Shown before anything follows from it: a focused field that changes among other changes lays the whole page out twice.
+      input.value = next
       accept(next)
     }
   }

@@ -127,8 +127,7 @@ public static class EnergyStage
     /// <summary>
     /// Energy-weighted mean current of the day, ∫I²dt ÷ ∫I dt [A]: what an ampere-hour sees on its way out. What has times runs then. What
     /// has hours alone draws all it takes, duty in, while it is on, at any time of the day that is as likely as any other; the inverter
-    /// idles
-    /// while its loads are on.
+    /// idles while its loads are on.
     /// </summary>
     private static double MeanCurrent(
         List<ResolvedLoad> loads,

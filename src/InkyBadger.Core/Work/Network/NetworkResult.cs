@@ -57,8 +57,7 @@ public sealed record NetworkCopper(BankConductor Jumper, BankConductor Link, Ban
 
 /// <summary>
 /// A conductor of the bank: size, cross-section of one [mm²], one-way length [m], resistance with its two lugs [Ω], what it carries [A],
-/// how
-/// many lie side by side, and the size of the practice that stands in for one it does not list.
+/// how many lie side by side, and the size of the practice that stands in for one it does not list.
 /// </summary>
 public sealed record BankConductor(
     string Size,
