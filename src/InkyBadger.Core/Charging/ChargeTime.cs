@@ -15,11 +15,8 @@ public readonly record struct ChargeTimeResult(double ReturnAh, double ChargeA, 
 /// <summary>Hours to charge, without the loads meanwhile, lithium's own taper, or cold (method, 9.2).</summary>
 public static class ChargeTime
 {
-    private const double LithiumEfficiency = 0.99,
-        LeadEfficiency = 0.85;
-
     /// <summary>State of charge from which lead-acid takes ever less, and the current at its end as a share of its capacity.</summary>
-    private const double AbsorbFrom = 0.8,
+    internal const double AbsorbFrom = 0.8,
         EndCurrentShare = 0.02;
 
     /// <param name="ah">Of the bank [Ah, &gt; 0].</param>
@@ -65,7 +62,7 @@ public static class ChargeTime
             back,
             amps,
             limit,
-            chemistry.IsLithium ? back / (amps * LithiumEfficiency) : LeadHours(ah, socStart, back, amps) / LeadEfficiency
+            (chemistry.IsLithium ? back / amps : LeadHours(ah, socStart, back, amps)) / ChargeHabits.Of(chemistry).ChargeEfficiency
         );
     }
 

@@ -17,7 +17,8 @@ public sealed record Chemistry(
     double EnergyEfficiency,
     double PeukertExponent,
     double MaxChargeCRate,
-    double MinChargeTempC
+    double MinChargeTempC,
+    double DodTypical
 )
 {
     public bool IsLithium => Id is "lfp" or "nmc";
@@ -57,7 +58,8 @@ public static class Chemistries
             r.Num("energy_efficiency"),
             r.Num("peukert_exponent"),
             r.Num("max_charge_c_rate"),
-            r.Num("min_charge_temp_c")
+            r.Num("min_charge_temp_c"),
+            r.Num("dod_typical")
         ));
 
     private static readonly Dictionary<string, Chemistry> ById = All.ToDictionary(c => c.Id);

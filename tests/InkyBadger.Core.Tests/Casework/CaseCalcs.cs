@@ -151,6 +151,17 @@ internal static partial class CaseCalcs
                     f.Opt("unit_charge_limit_a"),
                     f.Count("parallel", 1)
                 ),
+            ["solar.day"] = SunDay,
+            ["solar.string"] = ArrayOf,
+            ["weather.days"] = Weather,
+            ["charge.accept"] = f =>
+                ChargeAccept.Work(Charged(f), f.Num("soc"), f.Num("source_a"), f.Num("set_v"), f.Num("bank_ohm"), f.Opt("cell_c")),
+            ["charge.settings"] = Settings,
+            ["charge.preset"] = PresetOf,
+            ["charge.engine"] = Engine,
+            ["charge.mains"] = Mains,
+            ["charge.day"] = DayOf,
+            ["charge.plug"] = Plug,
             ["device.window"] = f =>
                 DeviceWindow.Work(
                     f.Num("device_min_v"),
