@@ -29,12 +29,44 @@ public class SchemaTests
             Assert.Empty(Reader.Read(DesignFormat.Write(demo)).Faults);
     }
 
+    /// <summary>
+    /// Files of version 1 as they were written: they are taken, say what they said, and are kept as version 2 from then on.
+    /// </summary>
+    [Fact]
+    public void Files_of_version_1_are_taken_over()
+    {
+        var files = Directory.GetFiles(Path.Combine(RunningServer.Root, "tests/InkyBadger.Server.Tests/Examples/version-1"), "*.json");
+        Assert.Equal(6, files.Length);
+        var sources = 0;
+        foreach (var file in files)
+        {
+            var text = File.ReadAllText(file);
+            Assert.Contains("\"version\": 1", text, StringComparison.Ordinal);
+            var reading = Reader.Read(text);
+            Assert.Empty(reading.Faults);
+            var design = reading.Design!;
+            Assert.Equal(2, design.Version);
+            foreach (var (b, bank) in JsonNode.Parse(text)!["banks"]!.AsArray().Index())
+            foreach (var (i, was) in (bank!["sources"] as JsonArray ?? []).Index())
+            {
+                var source = design.Banks[b].Sources[i];
+                Assert.Equal((double?)was!["amps"], source.Amps);
+                Assert.Equal((double?)was["settingV"], source.SettingV);
+                Assert.Null(source.Array);
+                sources++;
+            }
+            var again = Reader.Read(DesignFormat.Write(design)).Design!;
+            Assert.Equal(DesignFormat.Write(design), DesignFormat.Write(again));
+        }
+        Assert.True(sources >= 3);
+    }
+
     /// <summary>A document with something in every field of the schema.</summary>
     private static JsonObject Full()
     {
         var document = Fill(Schema)!.AsObject();
         document["format"] = "inky-badger-design";
-        document["version"] = 1;
+        document["version"] = 2;
         return document;
     }
 

@@ -28,12 +28,7 @@ public sealed record Preset(
 public sealed record RejectedPreset(string Name, IReadOnlyList<PresetFault> Reasons);
 
 /// <summary>The preset that suits best (null: none does), how far it is from what is wanted [V], and why the others do not.</summary>
-public sealed record ChargePresetResult(
-    string? Chosen,
-    double? AbsorbOffV,
-    double? FloatOffV,
-    IReadOnlyList<RejectedPreset> Rejected
-);
+public sealed record ChargePresetResult(string? Chosen, double? AbsorbOffV, double? FloatOffV, IReadOnlyList<RejectedPreset> Rejected);
 
 /// <summary>Which of a device's presets suits a bank (method, 9.7).</summary>
 public static class ChargePreset

@@ -46,10 +46,7 @@ public static class WeatherDays
         Require.Within(seed, 0, 1L << 53);
         if (seed != Math.Floor(seed))
             Require.Refuse(nameof(seed), "must be a whole number");
-        if (
-            monthlyClearness.Count != 12
-            || monthlyClearness.Any(k => !(k >= SolarDay.LeastClearness && k <= SolarDay.MostClearness))
-        )
+        if (monthlyClearness.Count != 12 || monthlyClearness.Any(k => !(k >= SolarDay.LeastClearness && k <= SolarDay.MostClearness)))
             Require.Refuse(nameof(monthlyClearness), "twelve months, each from 0.02 to 0.85");
         Require.Within(firstDay, 1, 365);
         Require.Within(days, 1, 36500);

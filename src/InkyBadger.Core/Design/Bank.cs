@@ -203,24 +203,3 @@ public enum ChargerFeed
     Shore,
     OwnOutput,
 }
-
-public enum SourceKind
-{
-    Solar,
-    Alternator,
-    Mains,
-    Generator,
-    DcDc,
-}
-
-public sealed record Source
-{
-    public string Id { get; init; } = "";
-    public string Name { get; init; } = "";
-    public SourceKind Kind { get; init; }
-    public double? Amps { get; init; }
-
-    /// <summary>Highest voltage it is set to, at the bank [V].</summary>
-    public double? SettingV { get; init; }
-    public string? Place { get; init; }
-}

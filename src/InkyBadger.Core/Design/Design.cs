@@ -9,7 +9,7 @@ namespace InkyBadger.Core.Design;
 public sealed record DesignDocument
 {
     public const string FormatName = "inky-badger-design";
-    public const int CurrentVersion = 1;
+    public const int CurrentVersion = 2;
 
     public string Format { get; init; } = FormatName;
     public int Version { get; init; } = CurrentVersion;
@@ -37,7 +37,8 @@ public sealed record DesignDocument
 }
 
 /// <summary>
-/// Where it stands. Ambient in °C (null: the house rule), a hot place (engine room, roof), a living space, altitude in m.
+/// Where it stands. Ambient in °C (null: the house rule), a hot place (engine room, roof), a living space, altitude in m; latitude in
+/// degrees, north positive, and what the sun gives there.
 /// </summary>
 public sealed record Place
 {
@@ -45,6 +46,18 @@ public sealed record Place
     public bool Hot { get; init; }
     public bool Living { get; init; }
     public double? AltitudeM { get; init; }
+
+    /// <summary>[°, −66 to 66]; null: nobody said.</summary>
+    public double? LatitudeDeg { get; init; }
+
+    /// <summary>A kind of climate of the table; null: nobody said.</summary>
+    public string? Climate { get; init; }
+
+    /// <summary>Own hours of full sun on the level a day, twelve months, January first; null: by latitude and climate.</summary>
+    public IReadOnlyList<double>? SunHours { get; init; }
+
+    /// <summary>Coldest the modules get in light [°C]; null: the house rule.</summary>
+    public double? ColdestC { get; init; }
 }
 
 public sealed record AcSupply

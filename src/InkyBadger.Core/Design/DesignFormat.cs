@@ -52,6 +52,8 @@ public static class DesignFormat
         static string KeyOf(string name) =>
             "own-" + string.Concat(name.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : '-').Take(32));
         static UnitItem? Unit(UnitItem? u) => u is { Key: "" } ? u with { Key = KeyOf(u.Name) } : u;
+        // What version 2 adds may be left out, and what version 1 has keeps its meaning.
+        design = design.Version < DesignDocument.CurrentVersion ? design with { Version = DesignDocument.CurrentVersion } : design;
         return design.Banks.All(Whole)
             ? design
             : design with

@@ -13,7 +13,7 @@ public static class DesignCheck
     public const int MostUnits = 128;
 
     /// <summary>
-    /// Times of day of all loads of all banks together: more than any list a person keeps, and little enough to be worked out at once.
+    /// Times of day of all loads and sources of all banks together: more than any list a person keeps, and little enough to be worked out at once.
     /// </summary>
     public const int MostWindows = 3000;
 
@@ -29,7 +29,11 @@ public static class DesignCheck
             else if (!HouseRuleTable.Get(id).Accepts(value))
                 faults.Add(new($"/houseRules/own/{id}", Accepted(HouseRuleTable.Get(id))));
         }
-        if (design.Banks.Sum(b => b.Demand.Loads.Sum(l => l.Windows?.Count ?? 0)) is > MostWindows and var windows)
+        if (
+            design.Banks.Sum(b => b.Demand.Loads.Sum(l => l.Windows?.Count ?? 0) + b.Sources.Sum(x => x.Windows?.Count ?? 0))
+            is > MostWindows
+                and var windows
+        )
             faults.Add(new("/banks", $"has {windows} times of day in all, and {MostWindows} are the most"));
         // What follows looks at each.
         if (faults.Count > 0)
@@ -56,6 +60,8 @@ public static class DesignCheck
         Unique(bank.Sources.Select(x => x.Id), at + "/sources", faults);
         for (var i = 0; i < bank.Demand.Loads.Count; i++)
             Check(bank.Demand.Loads[i], $"{at}/demand/loads/{i}", faults);
+        foreach (var (i, source) in bank.Sources.Index())
+            Check(source, $"{at}/sources/{i}", faults);
         if (bank.Demand.States is { States.Count: > 0 } states)
             Shares(states.States, at + "/demand/states/states", faults);
         if ((bank.Series ?? 1) * (bank.Parallel ?? 1) > MostUnits)
@@ -101,21 +107,36 @@ public static class DesignCheck
             faults.Add(new(at + "/volts", "amperes need their volts"));
         if (load.Windows is null == load.Hours is null)
             faults.Add(new(at + "/hours", "give times of day or hours a day, one of them"));
-        if (load.Windows is { } windows)
-        {
-            try
-            {
-                DailyDemand.CheckWindows([.. windows.Select(w => new DayWindow(w[0], w[1]))]);
-            }
-            catch (Refusal refusal)
-            {
-                faults.Add(new(at + "/windows", refusal.Message));
-            }
-        }
+        Times(load.Windows, at, faults);
         if (load.States is { Count: > 0 } states)
             Shares(states, at + "/states", faults);
         if (load.Window is { } window && window.MaxV < window.MinV)
             faults.Add(new(at + "/window/maxV", "must not be below the least volts"));
+    }
+
+    private static void Check(Source source, string at, List<DesignFault> faults)
+    {
+        Times(source.Windows, at, faults);
+        if (source.Array?.Module is { VmpV: { } work, VocV: { } open } && work >= open)
+            faults.Add(new(at + "/array/module/vmpV", "is not below the open-circuit voltage"));
+        if (source.Supply is { Amps: not null, Watts: not null })
+            faults.Add(new(at + "/supply/watts", "give amperes or a generator’s watts, not both"));
+        if (source.Presets.Select(p => p.Name).Distinct().Count() < source.Presets.Count)
+            faults.Add(new(at + "/presets", "each name once"));
+    }
+
+    private static void Times(IReadOnlyList<double[]>? windows, string at, List<DesignFault> faults)
+    {
+        if (windows is null)
+            return;
+        try
+        {
+            DailyDemand.CheckWindows([.. windows.Select(w => new DayWindow(w[0], w[1]))]);
+        }
+        catch (Refusal refusal)
+        {
+            faults.Add(new(at + "/windows", refusal.Message));
+        }
     }
 
     private static void Shares(IReadOnlyList<StateShare> states, string at, List<DesignFault> faults)

@@ -93,7 +93,9 @@ internal sealed class CaseFields(JsonElement source)
                 i > 0
                 && (
                     char.IsUpper(name[i])
-                    || char.IsDigit(name[i]) && !char.IsDigit(name[i - 1]) && name is not ("r20MilliohmPerM" or "areaMm2" or "AreaMm2" or "WhHorizontalPerM2")
+                    || char.IsDigit(name[i])
+                        && !char.IsDigit(name[i - 1])
+                        && name is not ("r20MilliohmPerM" or "areaMm2" or "AreaMm2" or "WhHorizontalPerM2")
                 );
             if (starts)
                 text.Append('_');

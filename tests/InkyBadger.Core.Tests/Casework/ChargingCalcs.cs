@@ -82,9 +82,7 @@ internal static partial class CaseCalcs
             f.Num("out_a"),
             f.Num("out_v"),
             f.Num("efficiency", EngineCharge.UsualDcDcEfficiency),
-            f.Has("soc")
-                ? new(ChemistryOf(f), f.Count("cells_in_series"), f.Num("soc"), f.Num("bank_ohm"), f.Num("cable_ohm", 0))
-                : null
+            f.Has("soc") ? new(ChemistryOf(f), f.Count("cells_in_series"), f.Num("soc"), f.Num("bank_ohm"), f.Num("cable_ohm", 0)) : null
         );
 
     private static object Mains(CaseFields f) =>

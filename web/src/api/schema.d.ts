@@ -2809,6 +2809,18 @@ export interface components {
         };
         /** @enum {unknown} */
         ChargerFeed: "shore" | "own-output" | null;
+        /** @description What a charger is set to, a setting each, of the whole bank. */
+        ChargerSettings: {
+            /** @description The preset it stands on, of those of the device or by another name. */
+            preset: null | string;
+            absorbV: null | components["schemas"]["Setting"];
+            absorbMinutes: null | components["schemas"]["Setting"];
+            floatV: null | components["schemas"]["Setting"];
+            equaliseV: null | components["schemas"]["Setting"];
+            compensationMvPerK: null | components["schemas"]["Setting"];
+            leastC: null | components["schemas"]["Setting"];
+            amps: null | components["schemas"]["Setting"];
+        };
         ChemistryChoice: {
             id: string;
             label: string;
@@ -3085,6 +3097,19 @@ export interface components {
             banks: components["schemas"]["Bank"][];
             joins: components["schemas"]["Join"][];
         };
+        /** @description A fixed preset of a device, of the whole bank [V]; compensation [mV/K, ≤ 0]. */
+        DevicePreset: {
+            name: string;
+            /** Format: double */
+            absorbV: number;
+            /** Format: double */
+            floatV: null | number;
+            /** Format: double */
+            equaliseV: null | number;
+            equaliseOff: boolean;
+            /** Format: double */
+            compensationMvPerK: number;
+        };
         /** @description A DC device (index of its load): the volts it accepts, the least and greatest it is given, and which end of its window they leave. */
         DeviceResult: {
             /** Format: int32 */
@@ -3193,6 +3218,23 @@ export interface components {
             ah: number;
             /** Format: double */
             share: number;
+        };
+        /** @description An engine's alternator: amperes of its plate [A], what the vehicle takes [A], its volts [V]. */
+        EngineSide: {
+            /** Format: double */
+            alternatorA: number;
+            /** Format: double */
+            vehicleA: number;
+            /**
+             * Format: double
+             * @description Null: 13.8 V of a 12 V vehicle.
+             */
+            alternatorV: null | number;
+            /**
+             * Format: double
+             * @description What it gives for long when hot, as a share of its plate (0 to 1]; null: typical.
+             */
+            hotFactor: null | number;
         };
         /** @description A load that runs at the worst instant (index), its watts and for how long it is on; or what a start adds, for as long as it lasts. */
         EnvelopeBand: {
@@ -4024,7 +4066,10 @@ export interface components {
             count: number;
             least: string;
         };
-        /** @description Where it stands. Ambient in °C (null: the house rule), a hot place (engine room, roof), a living space, altitude in m. */
+        /**
+         * @description Where it stands. Ambient in °C (null: the house rule), a hot place (engine room, roof), a living space, altitude in m; latitude in
+         *     degrees, north positive, and what the sun gives there.
+         */
         Place: {
             /** Format: double */
             ambientC: null | number;
@@ -4032,6 +4077,20 @@ export interface components {
             living: boolean;
             /** Format: double */
             altitudeM: null | number;
+            /**
+             * Format: double
+             * @description [°, −66 to 66]; null: nobody said.
+             */
+            latitudeDeg: null | number;
+            /** @description A kind of climate of the table; null: nobody said. */
+            climate: null | string;
+            /** @description Own hours of full sun on the level a day, twelve months, January first; null: by latitude and climate. */
+            sunHours: null | number[];
+            /**
+             * Format: double
+             * @description Coldest the modules get in light [°C]; null: the house rule.
+             */
+            coldestC: null | number;
         };
         /**
          * @description A conductor of the bank as it stands, at full load: which one (rail; string; after which string or unit), size, length one way [m],
@@ -4577,6 +4636,19 @@ export interface components {
             peak: components["schemas"]["WorstInstant"];
             worst: components["schemas"]["WorstInstant"];
         };
+        /** @description A setting: pinned or as advised (null), whether it was put in, and what the meter showed. */
+        Setting: {
+            /** Format: double */
+            value: null | number;
+            set: boolean;
+            /**
+             * Format: double
+             * @description Read on a meter, not on the device.
+             */
+            seen: null | number;
+            /** @description Day of both, as YYYY-MM-DD. */
+            date: null | string;
+        };
         SizeChoice: {
             size: string;
             /** Format: double */
@@ -4613,11 +4685,88 @@ export interface components {
             advised: boolean;
             fits: boolean;
         };
+        /** @description An array on a controller of its own: equal modules in series and parallel, and where they look. */
+        SolarArray: {
+            module: components["schemas"]["SolarModule"];
+            /**
+             * Format: int32
+             * @description Modules in series in a string, 1 to 32.
+             */
+            series: number;
+            /**
+             * Format: int32
+             * @description Strings in parallel, 1 to 64.
+             */
+            strings: number;
+            /**
+             * Format: double
+             * @description From the level [°, 0 to 90].
+             */
+            tiltDeg: number;
+            /**
+             * Format: double
+             * @description 0 faces the equator, west positive on both halves of the earth [°, −180 to 180].
+             */
+            azimuthDeg: number;
+            /**
+             * Format: double
+             * @description Share of the day's light that shadows take, 0 to 1.
+             */
+            shade: number;
+            /** @description Modules of other kinds, or that look elsewhere or are shaded otherwise, share the controller. */
+            unlike: boolean;
+            /**
+             * Format: double
+             * @description Greatest volts the controller bears [V]; null: nobody said.
+             */
+            controllerMaxV: null | number;
+            /**
+             * Format: double
+             * @description Greatest array current the controller bears [A]; null: not told.
+             */
+            controllerMaxIscA: null | number;
+            /**
+             * Format: double
+             * @description Volts over the bank the controller needs to start [V]; null: as to run.
+             */
+            startHeadroomV: null | number;
+        };
+        /** @description A module's plate: watts at 1,000 W/m², volts open and at work [V], short-circuit amperes [A]. 0: nobody said. */
+        SolarModule: {
+            name: string;
+            /** Format: double */
+            watts: number;
+            /** Format: double */
+            vocV: null | number;
+            /** Format: double */
+            vmpV: null | number;
+            /** Format: double */
+            iscA: null | number;
+            /**
+             * Format: double
+             * @description The greatest fuse a string of it may have [A]; null: not told.
+             */
+            maxFuseA: null | number;
+            /**
+             * Format: double
+             * @description Change of the open-circuit volts a kelvin [1/K, −0.02 to 0]; null: typical.
+             */
+            vocCoeffPerK: null | number;
+            /**
+             * Format: double
+             * @description Change of the volts at work a kelvin [1/K, −0.02 to 0]; null: typical.
+             */
+            vmpCoeffPerK: null | number;
+        };
+        /** @description What charges the bank, with the device between. Version 1 knew of it only amperes and the setting, which keep their meaning. */
         Source: {
             id: string;
             name: string;
             kind: components["schemas"]["SourceKind"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What its device gives at the bank [A]; null: nobody said.
+             */
             amps: null | number;
             /**
              * Format: double
@@ -4625,13 +4774,32 @@ export interface components {
              */
             settingV: null | number;
             place: null | string;
+            array: null | components["schemas"]["SolarArray"];
+            engine: null | components["schemas"]["EngineSide"];
+            supply: null | components["schemas"]["SupplySide"];
+            /** @description Hours of driving, of being plugged in or of running, pairs [start, end) in hours of the day; null: never. */
+            windows: null | number[][];
+            /** @description Watts at the bank in each hour of the day, 24 of them, of a source that is told so. */
+            wattsByHour: null | number[];
+            start: null | components["schemas"]["StartRule"];
+            /** @description What its device is set to. */
+            settings: components["schemas"]["ChargerSettings"];
+            /** @description The presets its device has, of the whole bank. */
+            presets: components["schemas"]["DevicePreset"][];
         };
         /** @enum {unknown} */
-        SourceKind: "solar" | "alternator" | "mains" | "generator" | "dc-dc";
+        SourceKind: "solar" | "alternator" | "mains" | "generator" | "dc-dc" | "other";
         StartCard: {
             key: string;
             title: string;
             words: string;
+        };
+        /** @description A generator starts below these volts of the bank, or below this state of charge. */
+        StartRule: {
+            /** Format: double */
+            belowV: null | number;
+            /** Format: double */
+            belowSoc: null | number;
         };
         /** @description Mean and greatest current of a load with states [A], and its ampere-hours. */
         StateDemandResult: {
@@ -4740,6 +4908,41 @@ export interface components {
             ceilingA: null | number;
             /** Format: double */
             allowsAcW: null | number;
+        };
+        /** @description A plug or a generator: volts, and amperes or watts; what may be used of it and what else hangs on it. */
+        SupplySide: {
+            /**
+             * Format: double
+             * @description Null: the design's AC volts.
+             */
+            volts: null | number;
+            /** Format: double */
+            amps: null | number;
+            /**
+             * Format: double
+             * @description A generator's, taken as volt-amperes [W].
+             */
+            watts: null | number;
+            /**
+             * Format: double
+             * @description Of it that may be loaded for hours (0 to 1]; null: all.
+             */
+            share: null | number;
+            /**
+             * Format: double
+             * @description Other loads on it meanwhile [W].
+             */
+            otherW: number;
+            /**
+             * Format: double
+             * @description Of the charger (0 to 1]; null: typical.
+             */
+            efficiency: null | number;
+            /**
+             * Format: double
+             * @description Of the charger (0 to 1]; null: typical.
+             */
+            powerFactor: null | number;
         };
         /** @description Strings (from 1) at which the leads leave the rails; only with style `rails`. */
         Takeoffs: {

@@ -14,7 +14,7 @@
   let amps = $state('')
   let source = $state('')
   let sourceAmps = $state('')
-  let kind = $state<'solar' | 'alternator' | 'mains' | 'generator' | 'dc-dc'>('solar')
+  let kind = $state<'solar' | 'alternator' | 'mains' | 'generator' | 'dc-dc' | 'other'>('solar')
   let told = $state('')
   const words = {
     solar: 'solar controller',
@@ -22,6 +22,7 @@
     mains: 'mains charger',
     generator: 'generator charger',
     'dc-dc': 'DC–DC charger',
+    other: 'Wind or other',
   }
 
   function current(text: string): number | null {
