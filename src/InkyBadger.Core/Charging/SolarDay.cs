@@ -34,11 +34,6 @@ public static class SolarDay
         MostClearness = 0.85,
         MostLatitude = 66;
 
-    private const double SolarConstant = 1367;
-
-    /// <summary>Below this height all light counts as diffuse: the beam's share of it would be divided by almost nothing.</summary>
-    private static readonly double LeastHeight = Math.Sin(Radians(5));
-
     /// <param name="latitudeDeg">[−66 to 66], north positive.</param>
     /// <param name="dayOfYear">[1 to 365].</param>
     /// <param name="clearness">Of the day: light on the level ground over that above the air [0.02 to 0.85].</param>
@@ -56,11 +51,8 @@ public static class SolarDay
         int stepMinutes = 60
     )
     {
-        Require.Within(latitudeDeg, -MostLatitude, MostLatitude);
+        Check(latitudeDeg, facing);
         Require.Within(dayOfYear, 1, 365);
-        Require.Within(facing.TiltDeg, 0, 90);
-        Require.Within(facing.AzimuthDeg, -180, 180);
-        Require.Within(facing.Albedo, 0, 1);
         Require.Within(clearness, LeastClearness, MostClearness);
         Require.Above(arrayW, 0);
         Require.Share(derate);
@@ -68,94 +60,37 @@ public static class SolarDay
         if (60 % stepMinutes != 0)
             Require.Refuse(nameof(stepMinutes), "must divide the hour");
 
-        var sun = new SunPath(latitudeDeg, dayOfYear);
-        var level = clearness * sun.ExtraterrestrialWhPerM2;
-        var diffuse = DiffuseShare(clearness, sun.SunsetRad);
-        var step = stepMinutes / 60.0;
-        var hours = Enumerable
-            .Range(0, (int)Math.Round(24 / step))
-            .Select(i => Radians(15 * ((i + 0.5) * step - 12)))
-            .Select(angle => (Angle: angle, Diffuse: sun.Above(angle), All: sun.Above(angle) * sun.Shape(angle)))
-            .ToArray();
-        var (sumAll, sumDiffuse) = (hours.Sum(h => h.All), hours.Sum(h => h.Diffuse));
+        var geometry = new SolarGeometry(latitudeDeg, dayOfYear, facing, stepMinutes);
         var profile = new double[24];
         var (sunHours, peak) = (0.0, 0.0);
-        // A polar day shorter than a step may fall between two looks: nothing is spread then.
-        if (sumAll > 0)
-            for (var i = 0; i < hours.Length; i++)
+        var step = stepMinutes / 60.0;
+        geometry.Spread(
+            clearness,
+            (i, light) =>
             {
-                if (hours[i].Diffuse <= 0)
-                    continue;
-                var light = level * hours[i].All / (step * sumAll);
-                var sky = Math.Min(light, diffuse * level * hours[i].Diffuse / (step * sumDiffuse));
-                var tilted = sun.OnPlane(hours[i].Angle, facing, light, sky);
-                var watts = arrayW * (tilted / 1000) * derate;
+                var watts = arrayW * (light / 1000) * derate;
                 profile[(int)(i * step)] += watts * step;
-                sunHours += tilted * step / 1000;
+                sunHours += light * step / 1000;
                 peak = Math.Max(peak, watts);
             }
-        return new(profile.Sum(), peak, level, sunHours, 2 * sun.SunsetRad / Radians(15), diffuse, profile);
+        );
+        return new(
+            profile.Sum(),
+            peak,
+            clearness * geometry.ExtraterrestrialWhPerM2,
+            sunHours,
+            geometry.DayLengthH,
+            geometry.DiffuseShare(clearness),
+            profile
+        );
     }
 
-    private static double DiffuseShare(double k, double sunsetRad)
+    /// <exception cref="Refusal">Names the offending input.</exception>
+    internal static void Check(double latitudeDeg, ArrayFacing facing)
     {
-        if (sunsetRad <= Radians(81.4))
-            return k >= 0.715 ? 0.143 : 1 - 0.2727 * k + 2.4495 * k * k - 11.9514 * k * k * k + 9.3879 * k * k * k * k;
-        return k >= 0.722 ? 0.175 : 1 + 0.2832 * k - 2.5557 * k * k + 0.8448 * k * k * k;
-    }
-
-    private static double Radians(double degrees) => degrees * Math.PI / 180;
-
-    /// <summary>The sun over a day at a place. South of the equator it is the mirror of the north.</summary>
-    private readonly struct SunPath
-    {
-        private readonly double latitude,
-            declination,
-            shapeA,
-            shapeB;
-
-        public double SunsetRad { get; }
-        public double ExtraterrestrialWhPerM2 { get; }
-
-        public SunPath(double latitudeDeg, int day)
-        {
-            latitude = Radians(Math.Abs(latitudeDeg));
-            declination = Radians(23.45) * Math.Sin(2 * Math.PI * (284 + day) / 365) * (latitudeDeg < 0 ? -1 : 1);
-            SunsetRad = Math.Acos(-Math.Tan(latitude) * Math.Tan(declination));
-            ExtraterrestrialWhPerM2 =
-                24
-                / Math.PI
-                * SolarConstant
-                * (1 + 0.033 * Math.Cos(2 * Math.PI * day / 365))
-                * (
-                    Math.Cos(latitude) * Math.Cos(declination) * Math.Sin(SunsetRad)
-                    + SunsetRad * Math.Sin(latitude) * Math.Sin(declination)
-                );
-            shapeA = 0.409 + 0.5016 * Math.Sin(SunsetRad - Radians(60));
-            shapeB = 0.6609 - 0.4767 * Math.Sin(SunsetRad - Radians(60));
-        }
-
-        /// <summary>How far the sun is up, 0 when it is not.</summary>
-        public double Above(double angle) => Math.Max(0, Math.Cos(angle) - Math.Cos(SunsetRad));
-
-        public double Shape(double angle) => shapeA + shapeB * Math.Cos(angle);
-
-        /// <summary>Light on the array [W/m²] from that on the level ground and the diffuse part of it [W/m²].</summary>
-        public double OnPlane(double angle, ArrayFacing facing, double light, double sky)
-        {
-            var (sinLat, cosLat) = Math.SinCos(latitude);
-            var (sinDec, cosDec) = Math.SinCos(declination);
-            var (sinTilt, cosTilt) = Math.SinCos(Radians(facing.TiltDeg));
-            var (sinAz, cosAz) = Math.SinCos(Radians(facing.AzimuthDeg));
-            var height = cosLat * cosDec * Math.Cos(angle) + sinLat * sinDec;
-            if (height < LeastHeight)
-                sky = light;
-            var toPlane =
-                sinDec * (sinLat * cosTilt - cosLat * sinTilt * cosAz)
-                + cosDec * Math.Cos(angle) * (cosLat * cosTilt + sinLat * sinTilt * cosAz)
-                + cosDec * sinTilt * sinAz * Math.Sin(angle);
-            var beam = light > sky ? (light - sky) * Math.Max(0, toPlane) / height : 0;
-            return beam + sky * (1 + cosTilt) / 2 + facing.Albedo * light * (1 - cosTilt) / 2;
-        }
+        Require.Within(latitudeDeg, -MostLatitude, MostLatitude);
+        Require.Within(facing.TiltDeg, 0, 90);
+        Require.Within(facing.AzimuthDeg, -180, 180);
+        Require.Within(facing.Albedo, 0, 1);
     }
 }

@@ -56,7 +56,7 @@ public sealed record Place
     /// <summary>Own hours of full sun on the level a day, twelve months, January first; null: by latitude and climate.</summary>
     public IReadOnlyList<double>? SunHours { get; init; }
 
-    /// <summary>Coldest the modules get in light [°C]; null: the house rule.</summary>
+    /// <summary>Coldest the modules get in light [°C]; null: −10 °C is assumed.</summary>
     public double? ColdestC { get; init; }
 }
 

@@ -70,7 +70,7 @@ public sealed class Plant
     /// <exception cref="Missing">The bank or its demand is not worked out yet.</exception>
     public static Plant From(BankWork w, Season season)
     {
-        var profile = Profile(w, season);
+        var profile = DayWatts.Of(w, season, Minutes);
         var (pack, wired) = (w.Pack.Need(), w.Wired.Need());
         var plant = new Plant(pack.Parallel, profile);
         for (var s = 0; s < pack.Parallel; s++)
@@ -83,37 +83,6 @@ public sealed class Plant
             plant.limitA[s] = own.LimitA ?? double.PositiveInfinity;
         }
         return plant;
-    }
-
-    /// <summary>
-    /// Loads in their windows at the mean of what they draw there; loads by hours, and the inverter's idle draw, evenly over the day. The
-    /// sum is the day's energy as the demand counts it.
-    /// </summary>
-    private static double[] Profile(BankWork w, Season season)
-    {
-        var (energy, resolved) = (w.Energy.Need(), w.Resolved.Need());
-        var day = energy.Seasons.FirstOrDefault(d => d.Season == season) ?? energy.Day;
-        var loads = LoadsStage.In(resolved, day.Season);
-        var watts = new double[Minutes];
-        Array.Fill(watts, day.IdleWh / 24);
-        for (var i = 0; i < loads.Count; i++)
-        {
-            var load = loads[i].Daily;
-            if (!load.EverOn)
-                continue;
-            if (load.Windows is not { } windows)
-            {
-                for (var m = 0; m < Minutes; m++)
-                    watts[m] += day.Rows[i].BankWh / 24;
-                continue;
-            }
-            // A window may begin and end within a minute, which then has its share.
-            var mean = day.Rows[i].BankWh / load.HoursOn;
-            for (var m = 0; m < Minutes; m++)
-                foreach (var window in windows)
-                    watts[m] += mean * 60 * window.HoursWithin(m / 60.0, (m + 1) / 60.0);
-        }
-        return watts;
     }
 
     /// <param name="soc">State of charge of every string, 0 to 1.</param>

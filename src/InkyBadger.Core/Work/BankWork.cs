@@ -39,6 +39,7 @@ public sealed class BankWork
     private Slot<ChainResult> chain;
     private Slot<NeedsResult> needs;
     private Slot<EnvelopeResult> envelope;
+    private Slot<ChargingResult> charging;
 
     internal BankWork(SiteWork site, int index, Tape? tape) =>
         (Site, Scene) = (site, new(site.Design, site.Design.Banks[index], index, site.Rules, tape));
@@ -89,6 +90,8 @@ public sealed class BankWork
     public Step<NeedsResult> Needs => Do(ref needs, Station.Voltage, "/systemV", NeedsStage.Work);
     public Step<EnvelopeResult> Envelope => Do(ref envelope, Station.Inverter, "/inverters/0/item", EnvelopeStage.Work);
 
+    public Step<ChargingResult> Charging => Do(ref charging, Station.Bank, "/sources", ChargingStage.Work);
+
     /// <summary>What calculations refused, each input once, in the order it was come upon.</summary>
     public IReadOnlyList<Gap> Refused => refused;
 
@@ -126,6 +129,7 @@ public sealed class BankWork
             Chain = Chain.Value,
             Needs = Needs.Value,
             Envelope = Envelope.Value,
+            Charging = Charging.Value,
             Because = new(
                 l.Gap?.Sentence,
                 v.Gap?.Sentence,

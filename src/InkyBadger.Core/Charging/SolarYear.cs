@@ -1,0 +1,72 @@
+using System.Collections.Concurrent;
+
+namespace InkyBadger.Core.Charging;
+
+/// <summary>
+/// A plane's year: in each month the mean day's light, as 24 hourly means on the plane [W/m²], which is also what an array gives for each
+/// kilowatt of its plate before losses [W].
+/// </summary>
+public sealed record SolarYearResult(IReadOnlyList<IReadOnlyList<double>> HourlyByMonth)
+{
+    /// <summary>Hours of full sun on the plane on the mean day of a month [0 to 11].</summary>
+    public double SunHours(int month) => HourlyByMonth[month].Sum() / 1000;
+}
+
+/// <summary>
+/// The mean over days of made-up weather (method, 9.3 and 11.1): a month's mean clearness taken as one day errs low on a tilted plane, for
+/// clear days bring more than dull ones take.
+/// </summary>
+public static class SolarYear
+{
+    /// <summary>Years of weather that are looked at, and where they begin: the same figures every time.</summary>
+    private const int Years = 10,
+        Seed = 1;
+
+    /// <param name="latitudeDeg">[−66 to 66], north positive.</param>
+    /// <param name="monthlyClearness">Twelve, January first [each 0.02 to 0.85].</param>
+    /// <exception cref="Refusal">Names the offending input.</exception>
+    public static SolarYearResult Work(double latitudeDeg, IReadOnlyList<double> monthlyClearness, ArrayFacing facing)
+    {
+        SolarDay.Check(latitudeDeg, facing);
+        var weather = WeatherDays.Work(Seed, monthlyClearness, 1, Years * 365).Clearness;
+        var months = new double[12][];
+        for (var month = 0; month < 12; month++)
+        {
+            var sums = months[month] = new double[24];
+            var (first, days) = WeatherDays.Month(month);
+            for (var d = first; d < first + days; d++)
+            {
+                var sun = new SolarGeometry(latitudeDeg, d, facing, 60);
+                for (var year = 0; year < Years; year++)
+                    sun.Spread(weather[year * 365 + d - 1], (hour, light) => sums[hour] += light);
+            }
+            for (var hour = 0; hour < 24; hour++)
+                sums[hour] /= days * Years;
+        }
+        return new(months);
+    }
+
+    /// <summary>As <see cref="Work"/>, kept from the last times: a place and a plane are asked about with every key.</summary>
+    internal static SolarYearResult Kept(double latitudeDeg, IReadOnlyList<double> monthlyClearness, ArrayFacing facing)
+    {
+        var key = (latitudeDeg, facing, string.Join(' ', monthlyClearness));
+        if (KeptYears.TryGetValue(key, out var known))
+            return known;
+        if (KeptYears.Count >= MostKept)
+            KeptYears.Clear();
+        return KeptYears[key] = Work(latitudeDeg, monthlyClearness, facing);
+    }
+
+    private const int MostKept = 256;
+
+    private static readonly ConcurrentDictionary<(double, ArrayFacing, string), SolarYearResult> KeptYears = new();
+
+    /// <summary>The clearness that gives so many hours of full sun on the level on a month's mean day, held within what a month has.</summary>
+    /// <param name="sunHours">[h, ≥ 0].</param>
+    public static double ClearnessOf(double latitudeDeg, int month, double sunHours)
+    {
+        var (first, days) = WeatherDays.Month(month);
+        var above = new SolarGeometry(latitudeDeg, first + days / 2, default, 60).ExtraterrestrialWhPerM2;
+        return Math.Clamp(sunHours * 1000 / above, SolarDay.LeastClearness, SolarDay.MostClearness);
+    }
+}
