@@ -137,7 +137,13 @@ public static class DayFilling
     }
 
     /// <summary>Watts that go into the cells of so many left over, and what holds them there.</summary>
-    private static (double Watts, AcceptLimit Limit) Into(FillBank bank, IReadOnlyList<FillSource> sources, int step, double soc, double left)
+    private static (double Watts, AcceptLimit Limit) Into(
+        FillBank bank,
+        IReadOnlyList<FillSource> sources,
+        int step,
+        double soc,
+        double left
+    )
     {
         var setV = 0.0;
         foreach (var source in sources)

@@ -64,16 +64,13 @@ public static class SolarDay
         var profile = new double[24];
         var (sunHours, peak) = (0.0, 0.0);
         var step = stepMinutes / 60.0;
-        geometry.Spread(
-            clearness,
-            (i, light) =>
-            {
-                var watts = arrayW * (light / 1000) * derate;
-                profile[(int)(i * step)] += watts * step;
-                sunHours += light * step / 1000;
-                peak = Math.Max(peak, watts);
-            }
-        );
+        geometry.Spread(clearness, (i, light) =>
+        {
+            var watts = arrayW * (light / 1000) * derate;
+            profile[(int)(i * step)] += watts * step;
+            sunHours += light * step / 1000;
+            peak = Math.Max(peak, watts);
+        });
         return new(
             profile.Sum(),
             peak,

@@ -58,9 +58,7 @@ internal sealed class SolarGeometry
                 sinDec * (sinLat * cosTilt - cosLat * sinTilt * cosAz)
                 + cosDec * Math.Cos(angle) * (cosLat * cosTilt + sinLat * sinTilt * cosAz)
                 + cosDec * sinTilt * sinAz * Math.Sin(angle);
-            up.Add(
-                (i, (a + b * Math.Cos(angle)) * above, above, height < LeastHeight ? null : Math.Max(0, toPlane) / height)
-            );
+            up.Add((i, (a + b * Math.Cos(angle)) * above, above, height < LeastHeight ? null : Math.Max(0, toPlane) / height));
         }
         // Scaled to the day, so that a level array gets the day's light at any step.
         var (all, diffuse) = (up.Sum(s => s.All) * step, up.Sum(s => s.Diffuse) * step);

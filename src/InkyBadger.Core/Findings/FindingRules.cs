@@ -133,6 +133,7 @@ public static class FindingRules
         .. BankFindings.Rules,
         .. MixFindings.Rules,
         .. ChargingFindings.Rules,
+        .. YearFindings.Rules,
         .. PlaceFindings.Rules,
         .. CableFindings.Rules,
     ];
@@ -164,7 +165,8 @@ public static class FindingRules
         return bank;
     }
 
-    private static PlacesRule[] OfPlaces { get; } = [ChargingFindings.Settings, CableFindings.Placed, CableFindings.Shunt];
+    private static PlacesRule[] OfPlaces { get; } =
+    [ChargingFindings.Settings, SourceFindings.All, CableFindings.Placed, CableFindings.Shunt];
 
     /// <summary>Findings of a bank, the gravest first, within a grade in the order of the work.</summary>
     public static void Collect(FindingScene scene, List<Finding> into)

@@ -34,6 +34,7 @@ public sealed record BankEvaluation
 
     /// <summary>Watts against seconds, of everything between the cells and the outlet.</summary>
     public EnvelopeResult? Envelope { get; init; }
+
     /// <summary>What charges the bank over the year.</summary>
     public ChargingResult? Charging { get; init; }
     public required Because Because { get; init; }

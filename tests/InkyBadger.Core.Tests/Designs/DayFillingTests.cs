@@ -82,14 +82,11 @@ public class DayFillingTests
             var day = DayFilling.Work(Bank(random.Next(-8, 20)), out24, sources, random.NextDouble());
             var taken = day.Sources.Sum(s => s.TakenWh);
             Assert.Equal((day.EndsAt - day.BeginsAt) * 1280, taken - day.LostWh - out24.Sum() + day.UnmetWh, 6);
-            Assert.All(
-                day.Sources,
-                s =>
-                {
-                    Assert.Equal(s.OfferedWh, s.TakenWh + s.RefusedWh, 6);
-                    Assert.Equal(s.RefusedWh, s.Why.Sum(w => w.Wh), 6);
-                }
-            );
+            Assert.All(day.Sources, s =>
+            {
+                Assert.Equal(s.OfferedWh, s.TakenWh + s.RefusedWh, 6);
+                Assert.Equal(s.RefusedWh, s.Why.Sum(w => w.Wh), 6);
+            });
             Assert.All(day.Soc, soc => Assert.InRange(soc, 0, 1));
         }
     }

@@ -221,13 +221,92 @@ public static class Documents
         from kind in Gen.Elements(Enum.GetValues<SourceKind>())
         from amps in Maybe(From(0, 1e5))
         from setting in Maybe(From(0.1, 1000))
+        from array in MaybeRef(ArrayOf)
+        from engine in MaybeRef(Engine)
+        from supply in MaybeRef(Supply)
+        from begins in Gen.Choose(0, 23)
+        from hours in Gen.Choose(1, 12)
+        from equalise in Maybe(From(0, 70))
+        from compensation in Maybe(From(-200, 0))
+        from preset in Gen.Elements("sealed", "lithium", null)
         select new Source
         {
             Name = "Source",
             Kind = kind,
             Amps = amps,
             SettingV = setting,
+            Array = array,
+            Engine = engine,
+            Supply = supply,
+            Windows =
+            [
+                [begins, (begins + hours) % 24],
+            ],
+            Settings = new()
+            {
+                Preset = preset,
+                EqualiseV = new() { Value = equalise },
+                CompensationMvPerK = new() { Value = compensation },
+            },
+            Presets =
+            [
+                new()
+                {
+                    Name = "sealed",
+                    AbsorbV = 28.8,
+                    FloatV = 27.6,
+                },
+                new()
+                {
+                    Name = "lithium",
+                    AbsorbV = 28.4,
+                    FloatV = 27.2,
+                },
+            ],
         };
+
+    private static Gen<SolarArray> ArrayOf =>
+        from watts in From(0, 600)
+        from open in From(5, 60)
+        from amps in From(0.5, 20)
+        from fuse in Maybe(From(5, 30))
+        from series in Gen.Choose(1, 6)
+        from strings in Gen.Choose(1, 6)
+        from tilt in From(0, 90)
+        from azimuth in From(-180, 180)
+        from shade in From(0, 1)
+        from most in Maybe(From(20, 450))
+        from input in Maybe(From(5, 100))
+        from start in Maybe(From(0, 20))
+        select new SolarArray
+        {
+            Module = new()
+            {
+                Watts = watts,
+                VocV = open,
+                VmpV = open * 0.83,
+                IscA = amps,
+                MaxFuseA = fuse,
+            },
+            Series = series,
+            Strings = strings,
+            TiltDeg = tilt,
+            AzimuthDeg = azimuth,
+            Shade = shade,
+            ControllerMaxV = most,
+            ControllerMaxIscA = input,
+            StartHeadroomV = start,
+        };
+
+    private static Gen<EngineSide> Engine =>
+        from plate in From(0, 300)
+        from vehicle in From(0, 100)
+        select new EngineSide { AlternatorA = plate, VehicleA = vehicle };
+
+    private static Gen<SupplySide> Supply =>
+        from amps in From(0.1, 63)
+        from other in From(0, 5000)
+        select new SupplySide { Amps = amps, OtherW = other };
 
     private static Gen<PlacedConductor> Placed =>
         from rail in Gen.Elements(Enum.GetValues<Pole>())
@@ -323,6 +402,8 @@ public static class Documents
         from joined in Gen.Elements(true, false)
         from kind in Gen.Elements(Enum.GetValues<JoinKind>())
         from amps in From(0.1, 100)
+        from latitude in Maybe(From(-66, 66))
+        from climate in MaybeRef(Gen.Elements("maritime", "desert", "monsoon"))
         select new DesignDocument
         {
             Name = "Any",
@@ -332,6 +413,8 @@ public static class Documents
                 AmbientC = ambient,
                 Living = living,
                 Hot = hot,
+                LatitudeDeg = latitude,
+                Climate = climate,
             },
             CyclesPerYear = cycles,
             Years = years,

@@ -2077,6 +2077,11 @@ export interface components {
             /** Format: double */
             hz: number;
         };
+        /**
+         * @description What an array and its controller fail at, in the order they are told.
+         * @enum {unknown}
+         */
+        ArrayFault: "cold-voltage" | "reach" | "start" | "current" | "fuse";
         AssumedChoice: {
             /** Format: double */
             surgeSeconds: number;
@@ -2201,6 +2206,7 @@ export interface components {
             chain: null | components["schemas"]["ChainResult"];
             needs: null | components["schemas"]["NeedsResult"];
             envelope: null | components["schemas"]["EnvelopeResult"];
+            charging: null | components["schemas"]["ChargingResult"];
             because: components["schemas"]["Because"];
             /** @description Each station's answer in a sentence. */
             headlines: {
@@ -2807,6 +2813,99 @@ export interface components {
             /** Format: double */
             bankPeakSeconds: null | number;
         };
+        /** @description A month's mean day [Wh]: what is asked, what each source brings, the balance with and without plug and generator. */
+        ChargeMonth: {
+            /**
+             * Format: int32
+             * @description [1 to 12].
+             */
+            month: number;
+            /** Format: double */
+            needWh: number;
+            /** @description In the order of the sources. */
+            bySource: number[];
+            /** @description Of each source, over what its controller passes. */
+            clipped: number[];
+            /**
+             * Format: double
+             * @description Balance without plug and generator; below 0: missing.
+             */
+            withoutPlugWh: number;
+            /**
+             * Format: double
+             * @description Balance with all.
+             */
+            balanceWh: number;
+            /**
+             * Format: double
+             * @description Share of the need that is covered, and by which source.
+             */
+            covered: number;
+            coveredBy: number[];
+            /**
+             * Format: double
+             * @description From the floor, with all; null: never.
+             */
+            daysToFull: null | number;
+            /**
+             * Format: double
+             * @description From full, with all; null: never.
+             */
+            daysToFloor: null | number;
+        };
+        /** @description The preset that suits best (null: none does), how far it is from what is wanted [V], and why the others do not. */
+        ChargePresetResult: {
+            chosen: null | string;
+            /** Format: double */
+            absorbOffV: null | number;
+            /** Format: double */
+            floatOffV: null | number;
+            rejected: components["schemas"]["RejectedPreset"][];
+        };
+        /**
+         * @description What a bank's devices are set to, all of the whole bank: charger volts [V], compensation [mV/K], tail current [A], minutes, the cell
+         *     temperatures charging stops at [°C], the inverter's volts [V] and the monitor's figures.
+         */
+        ChargeSettingsResult: {
+            /** Format: double */
+            absorbV: number;
+            /** Format: double */
+            floatV: number;
+            /** Format: double */
+            equaliseV: null | number;
+            /** Format: double */
+            topV: number;
+            /** Format: double */
+            tempCompMvPerK: number;
+            /** Format: double */
+            tailA: number;
+            /** Format: int32 */
+            absorbMinutesMost: number;
+            /** Format: double */
+            chargeStopBelowC: number;
+            /** Format: double */
+            chargeStopAboveC: number;
+            /** Format: double */
+            rebulkV: number;
+            /** Format: double */
+            inverterCutOffV: number;
+            /** Format: double */
+            inverterAlarmV: number;
+            /** Format: double */
+            inverterRestartV: number;
+            /** Format: double */
+            monitorCapacityAh: number;
+            /** Format: double */
+            monitorChargedV: number;
+            /** Format: double */
+            monitorTailFraction: number;
+            /** Format: double */
+            monitorPeukert: number;
+            /** Format: double */
+            monitorChargeEfficiency: number;
+            /** Format: double */
+            monitorFloorSoc: number;
+        };
         /** @enum {unknown} */
         ChargerFeed: "shore" | "own-output" | null;
         /** @description What a charger is set to, a setting each, of the whole bank. */
@@ -2820,6 +2919,28 @@ export interface components {
             compensationMvPerK: null | components["schemas"]["Setting"];
             leastC: null | components["schemas"]["Setting"];
             amps: null | components["schemas"]["Setting"];
+        };
+        /** @description What charges the bank over the year, and what its devices are to be set to. */
+        ChargingResult: {
+            /** @description Settings as advised for this bank. */
+            wants: components["schemas"]["ChargeSettingsResult"];
+            /** @description In the document's order; chargers of inverters last. */
+            sources: components["schemas"]["SourceResult"][];
+            /** @description Twelve, January first; empty while the sun is not known, see SunUnknown. */
+            months: components["schemas"]["ChargeMonth"][];
+            /**
+             * Format: int32
+             * @description The month [0 to 11] that misses most without the plug; null without months.
+             */
+            worst: null | number;
+            plug: null | components["schemas"]["PlugNeed"];
+            /**
+             * Format: double
+             * @description Watts of the arrays, as they lie, that carry the worst month alone [W]; null without an array.
+             */
+            balancingArrayW: null | number;
+            /** @description What is still to be said before the sun can be worked out; null: nothing. */
+            sunUnknown: null | string;
         };
         ChemistryChoice: {
             id: string;
@@ -3218,6 +3339,22 @@ export interface components {
             ah: number;
             /** Format: double */
             share: number;
+        };
+        EngineChargeResult: {
+            /** Format: double */
+            inputA?: number;
+            /** Format: double */
+            alternatorShare?: number;
+            fits?: boolean;
+            /** Format: double */
+            mostOutA?: number;
+            /** Format: double */
+            ahPerRun?: number;
+            /** Format: double */
+            whPerRun?: number;
+            /** Format: double */
+            straightA?: null | number;
+            straightOverload?: null | boolean;
         };
         /** @description An engine's alternator: amperes of its plate [A], what the vehicle takes [A], its volts [V]. */
         EngineSide: {
@@ -3903,6 +4040,23 @@ export interface components {
             /** Format: double */
             surgeV: null | number;
         };
+        MainsChargeResult: {
+            /** Format: double */
+            inputW?: number;
+            /** Format: double */
+            inputVa?: number;
+            /** Format: double */
+            inputA?: number;
+            /** Format: double */
+            totalA?: number;
+            fits?: boolean;
+            /** Format: double */
+            mostA?: number;
+            /** Format: int32 */
+            limitA?: null | number;
+            /** Format: double */
+            wantedVa?: number;
+        };
         /**
          * @description A change that mends a finding, and what it brings. It was tried before it is offered: with it the finding is gone, and nothing graver is
          *     there that was not there before.
@@ -4088,7 +4242,7 @@ export interface components {
             sunHours: null | number[];
             /**
              * Format: double
-             * @description Coldest the modules get in light [°C]; null: the house rule.
+             * @description Coldest the modules get in light [°C]; null: −10 °C is assumed.
              */
             coldestC: null | number;
         };
@@ -4138,6 +4292,16 @@ export interface components {
             /** Format: int32 */
             parallel: null | number;
         };
+        /** @description What a plug or generator must bring in the worst month: of which source, watt-hours and hours a day, hours a month. */
+        PlugNeed: {
+            source: string;
+            /** Format: double */
+            wh: number;
+            /** Format: double */
+            hoursADay: number;
+            /** Format: double */
+            hoursAMonth: number;
+        };
         /** @enum {unknown} */
         Pole: "positive" | "negative";
         /** @description A unit that stands at a place in the bank (string and unit from 1) and differs from the others. */
@@ -4169,6 +4333,11 @@ export interface components {
             referenceC: number;
             sizes: components["schemas"]["SizeChoice"][];
         };
+        /**
+         * @description Why a preset does not suit a bank, in the order the reasons are told.
+         * @enum {unknown}
+         */
+        PresetFault: "absorb-high" | "absorb-low" | "no-float" | "float-high" | "equalise" | "compensation";
         PriceBasis: {
             date: null | string;
             set: null | string;
@@ -4260,6 +4429,10 @@ export interface components {
             chemistries: components["schemas"]["ChemistryChoice"][];
             houseRules: components["schemas"]["HouseRule"][];
             assumed: components["schemas"]["AssumedChoice"];
+        };
+        RejectedPreset: {
+            name: string;
+            reasons: components["schemas"]["PresetFault"][];
         };
         ReserveRating: {
             /** Format: double */
@@ -4758,6 +4931,30 @@ export interface components {
              */
             vmpCoeffPerK: null | number;
         };
+        /**
+         * @description Volts of the array cold and hot [V] and whether they suit the controller, amperes of a string and of the array to design for [A], the
+         *     fuse a string wants [A], and all that fails.
+         */
+        SolarStringResult: {
+            /** Format: double */
+            coldVocV: number;
+            voltageOk: boolean;
+            /** Format: double */
+            hotVmpV: number;
+            reaches: boolean;
+            /** Format: double */
+            hotVocV: number;
+            starts: boolean;
+            /** Format: double */
+            stringA: number;
+            /** Format: double */
+            arrayA: number;
+            fuseWanted: boolean;
+            /** Format: double */
+            fuseA: null | number;
+            fits: boolean;
+            fails: components["schemas"]["ArrayFault"][];
+        };
         /** @description What charges the bank, with the device between. Version 1 knew of it only amperes and the setting, which keep their meaning. */
         Source: {
             id: string;
@@ -4789,6 +4986,33 @@ export interface components {
         };
         /** @enum {unknown} */
         SourceKind: "solar" | "alternator" | "mains" | "generator" | "dc-dc" | "other";
+        /** @description A source as it stands: what it gives at the bank [A] and at which volts while it fills [V], and how it suits what it hangs on. */
+        SourceResult: {
+            id: string;
+            name: string;
+            kind: components["schemas"]["SourceKind"];
+            /** @description The charger of an inverter. */
+            builtIn: boolean;
+            /**
+             * Format: double
+             * @description What it gives at the bank at most [A]; null: nobody said.
+             */
+            givesA: null | number;
+            /**
+             * Format: double
+             * @description At the bank's terminals half-way up [V].
+             */
+            fillV: number;
+            /**
+             * Format: double
+             * @description Of all its modules [W]; null: no array.
+             */
+            arrayW: null | number;
+            array: null | components["schemas"]["SolarStringResult"];
+            engine: null | components["schemas"]["EngineChargeResult"];
+            mains: null | components["schemas"]["MainsChargeResult"];
+            preset: null | components["schemas"]["ChargePresetResult"];
+        };
         StartCard: {
             key: string;
             title: string;

@@ -47,7 +47,7 @@ public sealed record SourceResult(
 /// <summary>A month's mean day [Wh]: what is asked, what each source brings, the balance with and without plug and generator.</summary>
 /// <param name="Month">[1 to 12].</param>
 /// <param name="BySource">In the order of the sources.</param>
-/// <param name="ClippedWh">Of the arrays, over what their controllers pass.</param>
+/// <param name="Clipped">Of each source, over what its controller passes.</param>
 /// <param name="WithoutPlugWh">Balance without plug and generator; below 0: missing.</param>
 /// <param name="BalanceWh">Balance with all.</param>
 /// <param name="Covered">Share of the need that is covered, and by which source.</param>
@@ -57,7 +57,7 @@ public sealed record ChargeMonth(
     int Month,
     double NeedWh,
     IReadOnlyList<double> BySource,
-    double ClippedWh,
+    IReadOnlyList<double> Clipped,
     double WithoutPlugWh,
     double BalanceWh,
     double Covered,

@@ -62,8 +62,6 @@ internal sealed class ChargingScene
             : null;
     }
 
-    public static bool IsPlug(SourceKind kind) => kind is SourceKind.Mains or SourceKind.Generator;
-
     /// <summary>Winter is the half of the year with the shorter days.</summary>
     public Season SeasonOf(int month) =>
         month is >= 3 and <= 8 == (Work.Scene.Design.Place.LatitudeDeg ?? 1) >= 0 ? Season.Summer : Season.Winter;
@@ -77,10 +75,7 @@ internal sealed class ChargingScene
 
     /// <summary>Volts at the bank while it fills: half-way between floor and full, lifted by the current, no higher than absorption.</summary>
     public double FillV(double amps) =>
-        Math.Min(
-            Wants.AbsorbV,
-            Bank.Bank.CellsInSeries * RestVoltage.CellV(Chemistry.Id, (1 + FloorSoc) / 2) + amps * Bank.Ohm
-        );
+        Math.Min(Wants.AbsorbV, Bank.Bank.CellsInSeries * RestVoltage.CellV(Chemistry.Id, (1 + FloorSoc) / 2) + amps * Bank.Ohm);
 
     public EngineChargeResult? EngineOf(Source source)
     {
@@ -128,23 +123,26 @@ internal sealed class ChargingScene
         if (ArrayW(source) is not { } plate || Clearness is not { } clearness)
             return (watts, 0);
         var array = source.Array!;
-        var year = SolarYear.Kept(Work.Scene.Design.Place.LatitudeDeg!.Value, clearness, new(array.TiltDeg, array.AzimuthDeg));
+        var perLight = plate / 1000 * scale * SolarDay.UsualDerate * (1 - array.Shade);
+        if (perLight <= 0)
+            return (watts, 0);
         // An array that is only thought of as larger gets a controller that passes it.
-        var most = scale == 1 && source.Amps is { } amps ? amps * FillV(amps) : double.PositiveInfinity;
-        var clipped = 0.0;
-        scale *= Told(month, clearness);
+        var most =
+            scale == 1 && source.Amps is { } amps
+                ? Enumerable.Range(0, 12).Select(m => Math.Max(1e-9, amps * FillV(amps) / (perLight * Told(m, clearness)))).ToArray()
+                : null;
+        var year = SolarYear.Kept(Latitude, clearness, new(array.TiltDeg, array.AzimuthDeg), most);
+        perLight *= Told(month, clearness);
         for (var i = 0; i < Steps; i++)
-        {
-            var gives = year.HourlyByMonth[month][i * 24 / Steps] / 1000 * plate * scale * SolarDay.UsualDerate * (1 - array.Shade);
-            watts[i] = Math.Min(gives, most);
-            clipped += (gives - watts[i]) * 24 / Steps;
-        }
-        return (watts, clipped);
+            watts[i] = perLight * year.HourlyByMonth[month][i * 24 / Steps];
+        return (watts, perLight * year.ClippedByMonth[month]);
     }
+
+    private double Latitude => Work.Scene.Design.Place.LatitudeDeg!.Value;
 
     /// <summary>Where the month's sun was told, the made-up weather gives its shape alone: on the level it is what was told.</summary>
     private double Told(int month, IReadOnlyList<double> clearness) =>
-        Work.Scene.Design.Place is { SunHours: { } told, LatitudeDeg: { } latitude }
-            ? told[month] / SolarYear.Kept(latitude, clearness, default).SunHours(month)
+        Work.Scene.Design.Place.SunHours is { } told
+            ? Math.Max(1e-9, told[month]) / SolarYear.Kept(Latitude, clearness, default).SunHours(month)
             : 1;
 }

@@ -45,13 +45,15 @@ public static class ChargingStage
         var outW = scene.OutW(scene.SeasonOf(month));
         FillSource Fill(Source s) => new(s.Id, scene.Offered(s, month).Watts, SetV(scene, s));
         var all = scene.Sources.Select(Fill).ToList();
-        var without = scene.Sources.Where(s => !ChargingScene.IsPlug(s.Kind)).Select(Fill).ToList();
+        var without = scene.Sources.Where(s => !IsPlug(s.Kind)).Select(Fill).ToList();
         return (DayFilling.Settled(scene.Bank, outW, all), DayFilling.Settled(scene.Bank, outW, without));
     }
 
     /// <summary>Volts a source's device stands on: its setting, the pinned absorption, else as advised.</summary>
-    private static double SetV(ChargingScene scene, Source source) =>
-        source.Settings.AbsorbV?.Value ?? source.SettingV ?? scene.Wants.AbsorbV;
+    private static double SetV(ChargingScene scene, Source source) => StandsOn.Of(source).AbsorbV ?? scene.Wants.AbsorbV;
+
+    /// <summary>What is plugged in or started: its hours are chosen.</summary>
+    internal static bool IsPlug(SourceKind kind) => kind is SourceKind.Mains or SourceKind.Generator;
 
     private static string? SunUnknown(ChargingScene scene)
     {
@@ -69,7 +71,7 @@ public static class ChargingStage
             throw new Missing(new(Station.Loads, "/demand/loads", "Nothing is asked of the bank yet."));
         ChargeDayResult Balance(bool plug, double soc)
         {
-            bool Counts(int i) => plug || !ChargingScene.IsPlug(scene.Sources[i].Kind);
+            bool Counts(int i) => plug || !IsPlug(scene.Sources[i].Kind);
             var night = 0.0;
             for (var i = 0; i < outW.Length; i++)
                 if (!offered.Index().Any(o => Counts(o.Index) && o.Item.Watts[i] > 0))
@@ -89,7 +91,7 @@ public static class ChargingStage
             month + 1,
             need,
             [.. offered.Select(o => o.Watts.Sum() * Hours)],
-            offered.Sum(o => o.ClippedWh),
+            [.. offered.Select(o => o.ClippedWh)],
             Balance(false, 1).BalanceWh,
             full.BalanceWh,
             full.Covered,
@@ -102,7 +104,7 @@ public static class ChargingStage
     /// <summary>What the first plug or generator must bring; what it brings has to pass through the cells.</summary>
     private static PlugNeed? PlugOf(ChargingScene scene, IReadOnlyList<SourceResult> results, ChargeMonth worst)
     {
-        if (worst.WithoutPlugWh >= 0 || results.FirstOrDefault(r => ChargingScene.IsPlug(r.Kind) && r.GivesA > 0) is not { } plug)
+        if (worst.WithoutPlugWh >= 0 || results.FirstOrDefault(r => IsPlug(r.Kind) && r.GivesA > 0) is not { } plug)
             return null;
         var wh = -worst.WithoutPlugWh / scene.Chemistry.EnergyEfficiency;
         var hours = wh / (plug.GivesA!.Value * plug.FillV);
@@ -120,10 +122,7 @@ public static class ChargingStage
         double At(double scale)
         {
             var (night, all) = (0.0, 0.0);
-            var offered = scene
-                .Sources.Where(s => !ChargingScene.IsPlug(s.Kind))
-                .Select(s => scene.Offered(s, month, scale).Watts)
-                .ToArray();
+            var offered = scene.Sources.Where(s => !IsPlug(s.Kind)).Select(s => scene.Offered(s, month, scale).Watts).ToArray();
             for (var i = 0; i < outW.Length; i++)
             {
                 var gives = offered.Sum(o => o[i]);
@@ -204,7 +203,11 @@ public static class ChargingStage
             ));
 
     private static SolarStringResult? ArrayOf(ChargingScene scene, Source source) =>
-        source is { Kind: SourceKind.Solar, Array: { ControllerMaxV: { } most, Module: { VocV: { } voc, VmpV: { } vmp, IscA: { } isc } m } array }
+        source
+            is {
+                Kind: SourceKind.Solar,
+                Array: { ControllerMaxV: { } most, Module: { VocV: { } voc, VmpV: { } vmp, IscA: { } isc } m } array
+            }
             ? SolarString.Work(
                 array.Series,
                 array.Strings,
@@ -224,7 +227,7 @@ public static class ChargingStage
 
     private static MainsChargeResult? MainsOf(ChargingScene scene, Source source, double? amps, double fillV)
     {
-        if (!ChargingScene.IsPlug(source.Kind) || amps is not > 0 || source.Supply is not { } supply || supply is { Amps: null, Watts: null })
+        if (!IsPlug(source.Kind) || amps is not > 0 || source.Supply is not { } supply || supply is { Amps: null, Watts: null })
             return null;
         return MainsCharge.Work(
             amps.Value,
