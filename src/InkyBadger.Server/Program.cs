@@ -3,6 +3,7 @@ using InkyBadger.Core.Design;
 using InkyBadger.Server.Banks;
 using InkyBadger.Server.Builds;
 using InkyBadger.Server.Cables;
+using InkyBadger.Server.Charging;
 using InkyBadger.Server.Designs;
 using InkyBadger.Server.Evaluating;
 using InkyBadger.Server.Files;
@@ -125,6 +126,7 @@ api.MapLoads();
 api.MapInverters();
 api.MapBanks();
 api.MapCables();
+api.MapCharging();
 api.MapBuilds();
 if (documentTool)
 {

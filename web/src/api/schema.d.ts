@@ -477,6 +477,101 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/charged-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A month’s mean day of a bank quarter by quarter: what comes in, what is refused and why; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    month?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChargedDay"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/climates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Kinds of climate with the clearness of their months, typical values */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Climate"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs": {
         parameters: {
             query?: never;
@@ -2078,6 +2173,11 @@ export interface components {
             hz: number;
         };
         /**
+         * @description What holds the charging current down at a moment; ties to the first.
+         * @enum {unknown}
+         */
+        AcceptLimit: "cold" | "full" | "sources" | "c-rate" | "units" | "voltage" | "acceptance";
+        /**
          * @description What an array and its controller fail at, in the order they are told.
          * @enum {unknown}
          */
@@ -2906,6 +3006,13 @@ export interface components {
             /** Format: double */
             monitorFloorSoc: number;
         };
+        /** @description A month's [1 to 12] mean day quarter by quarter, as it settles: with all sources, and without plug and generator. */
+        ChargedDay: {
+            /** Format: int32 */
+            month: number;
+            all: components["schemas"]["DayFillingResult"];
+            withoutPlug: components["schemas"]["DayFillingResult"];
+        };
         /** @enum {unknown} */
         ChargerFeed: "shore" | "own-output" | null;
         /** @description What a charger is set to, a setting each, of the whole bank. */
@@ -3045,6 +3152,15 @@ export interface components {
             fails: components["schemas"]["FuseFailure"][];
         };
         /**
+         * @description A kind of climate: the share of the light above the air that reaches the ground [0 to 1], a month each, January first. Typical values of
+         *     the table `clearness`; the months are those of the northern half, six later south of the equator.
+         */
+        Climate: {
+            id: string;
+            label: string;
+            clearness: number[];
+        };
+        /**
          * @description A conductor between batteries: length one way [m], size, and how many of it lie side by side, 1 to 3; null: as advised, of a size that
          *     was chosen one.
          */
@@ -3099,6 +3215,27 @@ export interface components {
             besideWorstA: number;
             /** Format: double */
             chargingA: number;
+        };
+        /**
+         * @description A day of the bank: state of charge at the beginning of each step and at the end, what leaves it [W], the sources, the lowest state and
+         *     when [h], energy lost in the cells and energy the loads missed [Wh].
+         */
+        DayFillingResult: {
+            soc: number[];
+            outW: number[];
+            sources: components["schemas"]["FilledSource"][];
+            /** Format: double */
+            lowestSoc: number;
+            /** Format: double */
+            lowestH: number;
+            /** Format: double */
+            lostWh: number;
+            /** Format: double */
+            unmetWh: number;
+            /** Format: double */
+            beginsAt: number;
+            /** Format: double */
+            endsAt: number;
         };
         Decision: {
             what: string;
@@ -3485,6 +3622,18 @@ export interface components {
             counts: components["schemas"]["FindingCounts"];
             firstToDo: null | string;
             name: string;
+        };
+        /** @description A source over the day: what is taken in each step [W], taken, offered and refused of it [Wh], and what it was refused for, most first. */
+        FilledSource: {
+            id: string;
+            takenW: number[];
+            /** Format: double */
+            offeredWh: number;
+            /** Format: double */
+            takenWh: number;
+            /** Format: double */
+            refusedWh: number;
+            why: components["schemas"]["Refused"][];
         };
         /** @description Something wrong or worth a look: Rule is the rule's id, Place the document's pointer it is about. */
         Finding: {
@@ -4429,6 +4578,12 @@ export interface components {
             chemistries: components["schemas"]["ChemistryChoice"][];
             houseRules: components["schemas"]["HouseRule"][];
             assumed: components["schemas"]["AssumedChoice"];
+        };
+        /** @description Why a quarter of an hour's charge was refused. */
+        Refused: {
+            why: components["schemas"]["AcceptLimit"];
+            /** Format: double */
+            wh: number;
         };
         RejectedPreset: {
             name: string;

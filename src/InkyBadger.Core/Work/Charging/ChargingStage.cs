@@ -69,20 +69,22 @@ public static class ChargingStage
         var need = outW.Sum() * Hours;
         if (need <= 0)
             throw new Missing(new(Station.Loads, "/demand/loads", "Nothing is asked of the bank yet."));
+        var wh = offered.Select(o => o.Watts.Sum() * Hours).ToArray();
         ChargeDayResult Balance(bool plug, double soc)
         {
             bool Counts(int i) => plug || !IsPlug(scene.Sources[i].Kind);
-            var night = 0.0;
-            for (var i = 0; i < outW.Length; i++)
-                if (!offered.Index().Any(o => Counts(o.Index) && o.Item.Watts[i] > 0))
-                    night += outW[i] * Hours;
+            var gives = new double[outW.Length];
+            for (var i = 0; i < offered.Length; i++)
+                if (Counts(i))
+                    for (var n = 0; n < gives.Length; n++)
+                        gives[n] += offered[i].Watts[n];
             return ChargeDay.Work(
                 scene.Chemistry,
                 need,
-                Math.Min(night, need),
+                NightWh(outW, gives, need),
                 scene.Bank.RatedWh,
                 soc,
-                [.. offered.Select((o, i) => new DaySource(Counts(i) ? o.Watts.Sum() * Hours : 0))],
+                [.. wh.Select((x, i) => new DaySource(Counts(i) ? x : 0))],
                 scene.FloorSoc
             );
         }
@@ -90,7 +92,7 @@ public static class ChargingStage
         return new(
             month + 1,
             need,
-            [.. offered.Select(o => o.Watts.Sum() * Hours)],
+            wh,
             [.. offered.Select(o => o.ClippedWh)],
             Balance(false, 1).BalanceWh,
             full.BalanceWh,
@@ -99,6 +101,16 @@ public static class ChargingStage
             floor.DaysToFull,
             full.DaysToFloor
         );
+    }
+
+    /// <summary>What is drawn while no source gives [Wh].</summary>
+    private static double NightWh(double[] outW, double[] gives, double need)
+    {
+        var night = 0.0;
+        for (var i = 0; i < outW.Length; i++)
+            if (gives[i] <= 0)
+                night += outW[i] * 24 / outW.Length;
+        return Math.Min(night, need);
     }
 
     /// <summary>What the first plug or generator must bring; what it brings has to pass through the cells.</summary>
@@ -121,16 +133,12 @@ public static class ChargingStage
         var need = outW.Sum() * Hours;
         double At(double scale)
         {
-            var (night, all) = (0.0, 0.0);
-            var offered = scene.Sources.Where(s => !IsPlug(s.Kind)).Select(s => scene.Offered(s, month, scale).Watts).ToArray();
-            for (var i = 0; i < outW.Length; i++)
-            {
-                var gives = offered.Sum(o => o[i]);
-                all += gives * Hours;
-                night += gives > 0 ? 0 : outW[i] * Hours;
-            }
+            var gives = new double[outW.Length];
+            foreach (var source in scene.Sources.Where(x => !IsPlug(x.Kind)))
+            foreach (var (i, watts) in scene.Offered(source, month, scale).Watts.Index())
+                gives[i] += watts;
             return ChargeDay
-                .Work(scene.Chemistry, need, Math.Min(night, need), scene.Bank.RatedWh, 1, [new(all)], scene.FloorSoc)
+                .Work(scene.Chemistry, need, NightWh(outW, gives, need), scene.Bank.RatedWh, 1, [new(gives.Sum() * Hours)], scene.FloorSoc)
                 .BalanceWh;
         }
         const double Most = 1000;
