@@ -99,18 +99,25 @@ internal static class ChargingFindings
         var (top, low) = (b.Layout.Cells * chemistry.CellTopV, b.Layout.Cells * chemistry.CellFloatV);
         foreach (var (i, source) in s.Scene.Bank.Sources.Index())
         {
-            if (source.SettingV is not { } setting || Tolerant.AtLeast(top, setting) && Tolerant.AtLeast(setting, low))
+            if (
+                (source.Settings.AbsorbV?.Value ?? source.SettingV) is not { } setting
+                || Tolerant.AtLeast(top, setting) && Tolerant.AtLeast(setting, low)
+            )
                 continue;
             var high = setting > top;
             yield return s.Make(
                 "charge.setting",
                 high ? Grade.Danger : Grade.Caution,
                 Station.Bank,
-                $"/sources/{i}/settingV",
+                source.Settings.AbsorbV?.Value is null ? $"/sources/{i}/settingV" : $"/sources/{i}/settings/absorbV",
                 $"{source.Name} is set to {Say.V(setting)}, as for another battery",
                 high ? $"Above {Say.V(top)} these cells are overcharged." : $"Below {Say.V(low)} the bank never comes to full.",
                 [new("setting", setting, "V"), new("of this bank", high ? top : low, "V")],
-                FindingScene.Offer("Take the setting back", "as the chemistry asks", s.Bank.WithSource(i, x => x with { SettingV = null }))
+                FindingScene.Offer(
+                    "Take the setting back",
+                    "as the chemistry asks",
+                    s.Bank.WithSource(i, x => x with { SettingV = null, Settings = x.Settings with { AbsorbV = null } })
+                )
             ) with
             {
                 About = source.Id,

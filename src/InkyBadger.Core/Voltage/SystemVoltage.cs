@@ -33,9 +33,19 @@ public static class SystemVoltage
             Parallel = null,
             Positions = keeps ? bank.Positions : [],
             Inverters = [.. bank.Inverters.Select(i => i.Item is { } item && item.SystemV != to ? i with { Item = null } : i)],
-            Sources = [.. bank.Sources.Select(s => s with { SettingV = null })],
+            Sources = [.. bank.Sources.Select(Release)],
         };
     }
+
+    /// <summary>The source with all that is volts of the whole bank as advised; what its device is and gives stays.</summary>
+    private static Source Release(Source source) =>
+        source with
+        {
+            SettingV = null,
+            Settings = source.Settings with { Preset = null, AbsorbV = null, FloatV = null, EqualiseV = null, CompensationMvPerK = null },
+            Presets = [],
+            Start = source.Start is null ? null : source.Start with { BelowV = null },
+        };
 
     /// <summary>The bank with every size, fuse and rating of its conductors as advised; lengths, places and the take-off stay.</summary>
     internal static Bank Release(Bank bank) => bank with { Runs = [.. bank.Runs.Select(Release)], Wiring = Release(bank.Wiring) };

@@ -187,6 +187,67 @@ public class SourceFindingTests
         Assert.Equal(29.2, found.Figures[1].Value, 9);
     }
 
+    /// <summary>A charger that equalises at 30.4 V puts that on devices and fuses too, not the 29.2 V of the cells.</summary>
+    [Fact]
+    public void Equalising_is_the_highest_voltage_on_the_bus()
+    {
+        double Greatest(double? equalise, double absorb = 28.4) => new SiteWork(
+                With(
+                    Plug with
+                    {
+                        Settings = new()
+                        {
+                            AbsorbV = new() { Value = absorb },
+                            EqualiseV = new() { Value = equalise },
+                        },
+                    }
+                )
+            )[0].Voltage.Need().GreatestV;
+        Assert.Equal(30.4, Greatest(30.4), 9);
+        Assert.Equal(28.4, Greatest(0), 9);
+        Assert.Equal(28.4, Greatest(null), 9);
+        Assert.Equal(30.8, Greatest(30.4, 30.8), 9);
+    }
+
+    /// <summary>A pinned absorption is judged as the setting of old: above the cells' top it overcharges.</summary>
+    [Fact]
+    public void A_pinned_absorption_beyond_the_cells()
+    {
+        var found = Fires(
+            Set(s => s with { AbsorbV = new() { Value = 29.6 } }),
+            Set(s => s with { AbsorbV = new() { Value = 28.4 } }),
+            "charge.setting",
+            Grade.Danger
+        );
+        Assert.EndsWith("/settings/absorbV", found.Place, StringComparison.Ordinal);
+    }
+
+    /// <summary>Another voltage takes what was volts of the whole bank along, and nothing else of the source.</summary>
+    [Fact]
+    public void Another_voltage_leaves_no_setting_of_the_old_one()
+    {
+        var design = With(
+            Roof(2, 2) with
+            {
+                SettingV = 28.4,
+                Settings = new()
+                {
+                    Preset = "li",
+                    AbsorbV = new() { Value = 28.4 },
+                    Amps = new() { Value = 30 },
+                },
+                Presets = [new() { Name = "li", AbsorbV = 28.4 }],
+            }
+        );
+        var roof = Voltage.SystemVoltage.Set(design.Banks[0], 24, 48).Sources[0];
+        Assert.Null(roof.SettingV);
+        Assert.Null(roof.Settings.AbsorbV);
+        Assert.Null(roof.Settings.Preset);
+        Assert.Empty(roof.Presets);
+        Assert.Equal(30, roof.Settings.Amps!.Value);
+        Assert.NotNull(roof.Array);
+    }
+
     [Fact]
     public void Compensation_on_lithium() =>
         Fires(Set(s => s with { CompensationMvPerK = new() { Value = -36 } }), Set(s => s), "charge.compensation", Grade.Caution);

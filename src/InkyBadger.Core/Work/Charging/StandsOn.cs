@@ -8,6 +8,9 @@ namespace InkyBadger.Core.Work;
 /// </summary>
 public readonly record struct StandsOn(double? AbsorbV, double? FloatV, double? EqualiseV, double? CompensationMvPerK)
 {
+    /// <summary>The highest it puts on the bank, equalising in it [V]; null: nobody said.</summary>
+    public double? GreatestV => EqualiseV is > 0 and var equalise ? Math.Max(equalise, AbsorbV ?? 0) : AbsorbV;
+
     public static StandsOn Of(Source source)
     {
         var s = source.Settings;

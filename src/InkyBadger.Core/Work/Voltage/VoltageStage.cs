@@ -137,7 +137,9 @@ public static class VoltageStage
 
     /// <summary>What the chargers of the bank are set to [V]; null: not known.</summary>
     internal static double? SettingOf(BankScene scene) =>
-        scene.Bank.Sources.Count > 0 && !scene.Bank.Sources.Any(x => x.SettingV is null) ? scene.Bank.Sources.Max(x => x.SettingV) : null;
+        scene.Bank.Sources.Count > 0 && scene.Bank.Sources.All(x => StandsOn.Of(x).AbsorbV is not null)
+            ? scene.Bank.Sources.Max(x => StandsOn.Of(x).GreatestV)
+            : null;
 
     /// <summary>The bank's loads as they are fed at the voltage that stands.</summary>
     internal static Step<Bank> Fed(BankWork w)
@@ -154,9 +156,9 @@ public static class VoltageStage
     /// </summary>
     public static double? ChargerSettingV(BankScene scene, double topV)
     {
-        var known = scene.Bank.Sources.Max(s => s.SettingV);
+        var known = scene.Bank.Sources.Max(s => StandsOn.Of(s).GreatestV);
         // An inverter's own charger has no setting of its own in the document.
-        var unset = scene.Bank.Sources.Any(s => s.SettingV is null) || scene.Bank.Inverters.Any(i => i.Item?.ChargerA > 0);
+        var unset = scene.Bank.Sources.Any(s => StandsOn.Of(s).AbsorbV is null) || scene.Bank.Inverters.Any(i => i.Item?.ChargerA > 0);
         return known is { } setting && unset ? Math.Max(setting, topV) : known;
     }
 
