@@ -51,6 +51,9 @@ public sealed record Source
 
     /// <summary>The presets its device has, of the whole bank.</summary>
     public IReadOnlyList<DevicePreset> Presets { get; init; } = [];
+
+    /// <summary>What its cable must bear [A]: what its device is made for, else what it is set to; null: nobody said.</summary>
+    internal double? MadeForA => Amps ?? Settings.Amps?.Value;
 }
 
 /// <summary>An array on a controller of its own: equal modules in series and parallel, and where they look.</summary>

@@ -113,7 +113,7 @@ public static class FlowStage
                     new(FlowKind.Own, run.Id, run.To.Length > 0 ? run.To : "a run of your own", run.Id, new(amps, amps, amps, amps), 0)
                 );
         foreach (var source in w.Document.Sources)
-            if (source.Amps is > 0 and var amps)
+            if (source.MadeForA is > 0 and var amps)
                 flows.Add(new(FlowKind.Source, source.Id, source.Name, Run.SourcePrefix + source.Id, default, amps));
         AddJoins(w, voltage, flows);
         AddChargers(w, flows);

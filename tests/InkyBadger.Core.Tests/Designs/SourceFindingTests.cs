@@ -248,6 +248,27 @@ public class SourceFindingTests
         Assert.NotNull(roof.Array);
     }
 
+    /// <summary>A device of 25 A that is set to 10 A gives 10; set to 60 it gives 25. Its cable is made for the device.</summary>
+    [Theory]
+    [InlineData(25, 10, 10, 25)]
+    [InlineData(25, 60, 25, 25)]
+    [InlineData(null, 60, 60, 60)]
+    [InlineData(25, null, 25, 25)]
+    public void What_a_charger_gives_and_what_its_cable_is_made_for(int? made, int? set, int gives, int cable)
+    {
+        var work = new SiteWork(
+            With(
+                Plug with
+                {
+                    Amps = made,
+                    Settings = new() { Amps = new() { Value = set } },
+                }
+            )
+        )[0];
+        Assert.Equal(gives, work.Charging.Need().Sources[0].GivesA);
+        Assert.Equal(cable, work.Circuits.Need().Single(c => c.Id == "source-plug").Run.DesignA);
+    }
+
     [Fact]
     public void Compensation_on_lithium() =>
         Fires(Set(s => s with { CompensationMvPerK = new() { Value = -36 } }), Set(s => s), "charge.compensation", Grade.Caution);

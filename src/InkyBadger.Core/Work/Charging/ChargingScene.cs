@@ -71,7 +71,10 @@ internal sealed class ChargingScene
 
     /// <summary>What a source gives at the bank [A]; straight from an alternator what half a bank asks for, where nobody said.</summary>
     public double? GivesA(Source source) =>
-        source.Settings.Amps?.Value ?? source.Amps ?? (source.Kind == SourceKind.Alternator ? EngineOf(source)?.StraightA : null);
+        Lesser(source.Settings.Amps?.Value, source.Amps) ?? (source.Kind == SourceKind.Alternator ? EngineOf(source)?.StraightA : null);
+
+    /// <summary>A device set higher than it is made for gives no more.</summary>
+    private static double? Lesser(double? set, double? made) => set is { } a && made is { } b ? Math.Min(a, b) : set ?? made;
 
     /// <summary>Volts at the bank while it fills: half-way between floor and full, lifted by the current, no higher than absorption.</summary>
     public double FillV(double amps) =>

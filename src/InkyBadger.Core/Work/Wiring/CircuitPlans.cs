@@ -102,7 +102,7 @@ internal static class CircuitPlans
                     }
                 );
         foreach (var (i, source) in scene.Bank.Sources.Index())
-            if (source.Amps is > 0)
+            if (source.MadeForA is > 0 and var amps)
                 plans.Add(
                     new(
                         Run.SourcePrefix + source.Id,
@@ -114,7 +114,7 @@ internal static class CircuitPlans
                     )
                     {
                         Source = i,
-                        Amps = source.Amps.Value,
+                        Amps = amps,
                         Why = "what it is made for",
                         AssumedLengthM = SourceM(source.Kind),
                     }
