@@ -54,8 +54,9 @@ public static class SolarString
         UsualHotCellC = 70;
 
     /// <summary>What the sun can make of the short-circuit current for hours, and what a fuse must bear of it without ageing.</summary>
-    private const double Sun = 1.25,
-        FuseOverIsc = 1.56;
+    public const double Sun = 1.25;
+
+    private const double FuseOverIsc = 1.56;
 
     /// <param name="minC">Coldest the modules get in light [°C, −90 to 90].</param>
     /// <param name="absorbV">The bank's absorption voltage [V, &gt; 0].</param>

@@ -30,6 +30,12 @@ public sealed record Bank
     public IReadOnlyList<Run> Runs { get; init; } = [];
     public IReadOnlyList<Source> Sources { get; init; } = [];
 
+    /// <summary>What monitor and inverters are set to, as far as it was written down.</summary>
+    public IReadOnlyList<DeviceSetting> Cards { get; init; } = [];
+
+    /// <summary>The chemistry it had before; null: it was not changed.</summary>
+    public ChemistryChange? Changed { get; init; }
+
     /// <summary>The space given to the units [mm]; null: not said.</summary>
     public UnitSize? Space { get; init; }
 
@@ -195,6 +201,9 @@ public sealed record InverterChoice
 
     /// <summary>What feeds the mains charger of this bank; null: there is none, or nobody said.</summary>
     public ChargerFeed? Charger { get; init; }
+
+    /// <summary>Hours its charger is fed, pairs [start, end) in hours of the day; null: never, or nobody said.</summary>
+    public IReadOnlyList<double[]>? ChargerWindows { get; init; }
 }
 
 /// <summary>A charger hangs on the shore, a generator or the grid; or, wrongly, on the inverter's own outlets.</summary>

@@ -104,6 +104,9 @@ public static class InverterAssumed
 
     /// <summary>Of its continuous watts, while it idles.</summary>
     public const double IdleShare = 0.01;
+
+    /// <summary>DC volts that one bears, for every volt of its class.</summary>
+    public const double BearsPerVolt = 4.0 / 3;
 }
 
 public enum Waveform

@@ -55,6 +55,9 @@ public sealed record Run
     public const string FurtherPrefix = "inverter-",
         JoinPrefix = "join-";
 
+    /// <summary>From the modules of a source to their controller.</summary>
+    public const string ArrayPrefix = "array-";
+
     public string Id { get; init; } = "";
     public string From { get; init; } = "";
     public string To { get; init; } = "";

@@ -60,11 +60,6 @@ internal static class BankFindings
     private static string NominalOf(BankWork then) => then.Bank.Value is { } b ? Say.V(b.Holds.NominalV) : "";
 
     /// <summary>
-    /// Volts that an inverter of a class bears, for every volt of its class; typical, its data sheet rules.
-    /// </summary>
-    private const double BearsPerVolt = 4.0 / 3;
-
-    /// <summary>
     /// A bank that makes other volts than the bus is said to have: what hangs on it gets the bank's own, not its class.
     /// </summary>
     private static Finding? RealVolts(FindingScene s)
@@ -73,7 +68,7 @@ internal static class BankFindings
             s.Results.Bank is not { } b
             || s.Results.Inverter is not { Item: { } item }
             || s.Results.Protection is not { GreatestChargingV: var greatest }
-            || Tolerant.AtLeast(item.SystemV * BearsPerVolt, greatest)
+            || Tolerant.AtLeast(item.SystemV * InverterAssumed.BearsPerVolt, greatest)
         )
             return null;
         return s.Make(
@@ -83,8 +78,8 @@ internal static class BankFindings
             "/inverters/0/item",
             $"{Say.V(greatest)} when charging, on an inverter for {item.SystemV} V",
             $"{b.Layout.Cells} cells in series make {Say.V(b.Holds.NominalV)}, whatever the bus is called. An inverter of its class bears "
-                + $"some {Say.V(item.SystemV * BearsPerVolt)}: it fails, and may burn.",
-            [new("bank, charging", greatest, "V"), new("inverter bears about", item.SystemV * BearsPerVolt, "V")],
+                + $"some {Say.V(item.SystemV * InverterAssumed.BearsPerVolt)}: it fails, and may burn.",
+            [new("bank, charging", greatest, "V"), new("inverter bears about", item.SystemV * InverterAssumed.BearsPerVolt, "V")],
             s.Results.Voltage is { } v && v.Cells % b.Unit.Cells == 0
                 ? FindingScene.Offer($"Put {v.Cells / b.Unit.Cells} in series", NominalOf, s.Bank with { Series = null })
                 : s.AdvisedUnit()

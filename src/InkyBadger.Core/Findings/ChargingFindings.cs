@@ -50,7 +50,7 @@ internal static class ChargingFindings
         return s.Make(
             "charge.too-much",
             Grade.Caution,
-            Station.Bank,
+            Station.Charging,
             "/sources",
             $"{Say.A(amps)} of charge, where the bank takes {Say.A(most)}",
             most < byRate
@@ -75,7 +75,7 @@ internal static class ChargingFindings
         return s.Make(
             "charge.alternator",
             Grade.Danger,
-            Station.Bank,
+            Station.Charging,
             $"/sources/{at.Index}",
             "The alternator charges the bank directly",
             "When a BMS opens, the alternator is left without a load and its voltage leaps: it kills itself and the vehicle’s electronics.",
@@ -108,7 +108,7 @@ internal static class ChargingFindings
             yield return s.Make(
                 "charge.setting",
                 high ? Grade.Danger : Grade.Caution,
-                Station.Bank,
+                Station.Charging,
                 source.Settings.AbsorbV?.Value is null ? $"/sources/{i}/settingV" : $"/sources/{i}/settings/absorbV",
                 $"{source.Name} is set to {Say.V(setting)}, as for another battery",
                 high ? $"Above {Say.V(top)} these cells are overcharged." : $"Below {Say.V(low)} the bank never comes to full.",
@@ -141,7 +141,7 @@ internal static class ChargingFindings
             : s.Make(
                 "charge.cold",
                 Grade.Danger,
-                Station.Bank,
+                Station.Charging,
                 "/sources",
                 $"Lithium is not charged at {Say.Number(c)} °C",
                 $"Below {Say.Number(least)} °C metal grows in the cells: they are spoilt for good, and may fail later. Warm them, or let "

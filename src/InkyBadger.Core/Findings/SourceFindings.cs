@@ -65,7 +65,7 @@ internal static class SourceFindings
         return s.Make(
             "charge.array-cold",
             Grade.Danger,
-            Station.Bank,
+            Station.Charging,
             v.Place + "/array",
             $"{v.Name}: {Say.V(array.ColdVocV)} on a cold morning, where the controller bears {Say.V(most)}",
             "Cold modules give more volts than their plate says, and the controller is destroyed before it has begun to charge.",
@@ -87,7 +87,7 @@ internal static class SourceFindings
             : s.Make(
                 "charge.array-reach",
                 Grade.Fault,
-                Station.Bank,
+                Station.Charging,
                 v.Place + "/array",
                 $"{v.Name} never reaches the bank: {Say.V(array.HotVmpV)} when hot",
                 "In full sun modules are hot and give fewer volts: these stay below what the bank is charged at, and it never comes to full.",
@@ -101,7 +101,7 @@ internal static class SourceFindings
             : s.Make(
                 "charge.array-start",
                 Grade.Caution,
-                Station.Bank,
+                Station.Charging,
                 v.Place + "/array",
                 $"{v.Name} runs, but does not start when hot",
                 "The controller wants more volts over the bank to begin than to go on: after a cloud at noon it stays off.",
@@ -134,7 +134,7 @@ internal static class SourceFindings
         return s.Make(
             "charge.array-current",
             Grade.Fault,
-            Station.Bank,
+            Station.Charging,
             v.Place + "/array",
             $"{v.Name}: {Say.A(array.ArrayA)} into a controller for {Say.A(most)}",
             "A quarter more than the short-circuit current flows for hours when the sun is strong; the controller’s input is made for less.",
@@ -156,7 +156,7 @@ internal static class SourceFindings
             : s.Make(
                 "charge.array-fuse",
                 Grade.Fault,
-                Station.Bank,
+                Station.Charging,
                 v.Place + "/array",
                 $"{v.Name}: no fuse suits its strings",
                 array.FuseA is { } fuse
@@ -183,7 +183,7 @@ internal static class SourceFindings
         return s.Make(
             "charge.clips",
             Grade.Caution,
-            Station.Bank,
+            Station.Charging,
             v.Place + "/amps",
             $"{v.Name}: the controller throws away {Say.Percent(clipped / (clipped + passed), 0)} of the sun",
             $"{Say.A(amps)} pass {Say.W(amps * v.Result.FillV)} of {Say.W(plate)} at most.",
@@ -198,7 +198,7 @@ internal static class SourceFindings
             : s.Make(
                 "charge.unlike",
                 Grade.Caution,
-                Station.Bank,
+                Station.Charging,
                 v.Place + "/array/unlike",
                 $"{v.Name}: unlike modules share a controller",
                 "It seeks one voltage for all: what looks elsewhere, is shaded or of another kind is held to the others. A controller each "
@@ -214,7 +214,7 @@ internal static class SourceFindings
         return s.Make(
             "charge.engine-share",
             Grade.Fault,
-            Station.Bank,
+            Station.Charging,
             v.Place + "/amps",
             $"{v.Name} asks {Say.Percent(engine.AlternatorShare, 0)} of what the alternator gives hot",
             "An alternator gives its plate for minutes, then it is hot and gives less: its belt, diodes and the vehicle’s own needs suffer.",
@@ -230,7 +230,7 @@ internal static class SourceFindings
         return s.Make(
             "charge.supply",
             Grade.Fault,
-            Station.Bank,
+            Station.Charging,
             v.Place + "/supply",
             $"{v.Name}: the supply does not carry charger and loads together",
             supply.Watts is null
@@ -255,7 +255,7 @@ internal static class SourceFindings
         return s.Make(
             "charge.equalise",
             chemistry.IsLithium ? Grade.Danger : Grade.Fault,
-            Station.Bank,
+            Station.Charging,
             v.Place + "/settings/equaliseV",
             $"{v.Name} equalises at {Say.V(equalise)}",
             chemistry.IsLithium ? "Lithium is never equalised: its BMS opens and all goes dark, or the cells are spoilt."
@@ -280,7 +280,7 @@ internal static class SourceFindings
         return s.Make(
             "charge.compensation",
             Grade.Caution,
-            Station.Bank,
+            Station.Charging,
             v.Place + "/settings/compensationMvPerK",
             $"{v.Name} compensates for temperature, as for lead",
             "Lithium is charged to the same volts warm or cold: on a cold day this lifts them, and on a hot one it never comes to full.",
@@ -310,7 +310,7 @@ internal static class SourceFindings
         return s.Make(
             "charge.preset",
             Grade.Caution,
-            Station.Bank,
+            Station.Charging,
             v.Place + "/settings/preset",
             $"{v.Name} stands on “{on}”, which does not suit",
             string.Join(" ", rejected.Reasons.Select(Words)),

@@ -14,22 +14,6 @@ internal static class YearFindings
 
     private const double PluggedFrom = 18;
 
-    private static readonly string[] Names =
-    [
-        "January",
-        "February",
-        "March",
-        "April",
-        "May",
-        "June",
-        "July",
-        "August",
-        "September",
-        "October",
-        "November",
-        "December",
-    ];
-
     /// <summary>The months, where something that brings energy is told; a bank without sources is not judged by them.</summary>
     private static IReadOnlyList<ChargeMonth> Months(FindingScene s) =>
         s.Results.Charging is { Months: { Count: 12 } months } && months.Any(m => m.BySource.Sum() > 0) ? months : [];
@@ -41,11 +25,11 @@ internal static class YearFindings
         return s.Make(
             "charge.worst-month",
             Grade.Note,
-            Station.Bank,
+            Station.Charging,
             "/sources",
-            $"{Names[worst.Month - 1]} misses {Say.Wh(-worst.BalanceWh)} a day",
-            worst.DaysToFloor is { } days
-                ? $"From full the bank is down to its floor after {Say.Number(days, 1)} days."
+            $"{Say.Month(worst.Month)} misses {Say.Wh(-worst.BalanceWh)} a day",
+            worst.HoursToFloor is { } hours
+                ? $"From full the bank is down to its floor after {Say.Hours(hours)}."
                 : "What comes in is less than what goes out.",
             [new("asked a day", worst.NeedWh, "Wh"), new("brought a day", worst.BySource.Sum(), "Wh")],
             () => Remedies(s, worst)
@@ -56,13 +40,13 @@ internal static class YearFindings
     {
         if (s.Results.Bank is not { } bank || Chemistries.Get(bank.Unit.Chemistry).IsLithium)
             return null;
-        var months = Months(s).Where(m => m.DaysToFull is not <= LeadDays).ToList();
+        var months = Months(s).Where(m => m.HoursToFull is not <= LeadDays * 24).ToList();
         return months.Count == 0
             ? null
             : s.Make(
                 "charge.lead-not-full",
                 Grade.Caution,
-                Station.Bank,
+                Station.Charging,
                 "/sources",
                 $"In {Say.Count(months.Count)} of 12 months lead is not full within {LeadDays:0} days",
                 "Half charged for long, its plates sulphate and keep it half charged: it wants to be full every week or two.",

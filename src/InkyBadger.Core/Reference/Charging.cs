@@ -71,3 +71,16 @@ public static class StringFuseClass
             ))
             .Single();
 }
+
+/// <summary>
+/// Volts of a cell at which a BMS opens, below and above [V]: typical values of the table <c>bms-volts</c>; its maker's data sheet rules.
+/// </summary>
+public sealed record BmsVolts(string Chemistry, double CellLowV, double CellHighV)
+{
+    private static readonly Dictionary<string, BmsVolts> ById = TableFile
+        .Read("bms-volts", r => new BmsVolts(r.Text("chemistry"), r.Num("cell_low_v"), r.Num("cell_high_v")))
+        .ToDictionary(b => b.Chemistry);
+
+    /// <summary>Null: a chemistry that has no BMS.</summary>
+    public static BmsVolts? Of(Chemistry chemistry) => ById.GetValueOrDefault(chemistry.Id);
+}

@@ -39,6 +39,9 @@ public static class Say
         return $"{minutes / 60:00}:{minutes % 60:00}";
     }
 
+    /// <summary>Name of a month [1 to 12].</summary>
+    public static string Month(int month) => CultureInfo.InvariantCulture.DateTimeFormat.GetMonthName(month);
+
     public static string Season(Design.Season season) =>
         season switch
         {

@@ -90,7 +90,7 @@ public sealed class BankWork
     public Step<NeedsResult> Needs => Do(ref needs, Station.Voltage, "/systemV", NeedsStage.Work);
     public Step<EnvelopeResult> Envelope => Do(ref envelope, Station.Inverter, "/inverters/0/item", EnvelopeStage.Work);
 
-    public Step<ChargingResult> Charging => Do(ref charging, Station.Bank, "/sources", ChargingStage.Work);
+    public Step<ChargingResult> Charging => Do(ref charging, Station.Charging, "/sources", ChargingStage.Work);
 
     /// <summary>What calculations refused, each input once, in the order it was come upon.</summary>
     public IReadOnlyList<Gap> Refused => refused;

@@ -30,7 +30,11 @@ public static class DesignCheck
                 faults.Add(new($"/houseRules/own/{id}", Accepted(HouseRuleTable.Get(id))));
         }
         if (
-            design.Banks.Sum(b => b.Demand.Loads.Sum(l => l.Windows?.Count ?? 0) + b.Sources.Sum(x => x.Windows?.Count ?? 0))
+            design.Banks.Sum(b =>
+                b.Demand.Loads.Sum(l => l.Windows?.Count ?? 0)
+                + b.Sources.Sum(x => x.Windows?.Count ?? 0)
+                + b.Inverters.Sum(x => x.ChargerWindows?.Count ?? 0)
+            )
             is > MostWindows
                 and var windows
         )
@@ -70,6 +74,7 @@ public static class DesignCheck
             faults.Add(new(at + "/unit/chemistry", $"the bank is {chemistry}"));
         foreach (var (i, choice) in bank.Inverters.Index())
         {
+            Times(choice.ChargerWindows, $"{at}/inverters/{i}", faults, "/chargerWindows");
             if (choice.Item is not { } item)
                 continue;
             var points = item.Overload;
@@ -125,7 +130,7 @@ public static class DesignCheck
             faults.Add(new(at + "/presets", "each name once"));
     }
 
-    private static void Times(IReadOnlyList<double[]>? windows, string at, List<DesignFault> faults)
+    private static void Times(IReadOnlyList<double[]>? windows, string at, List<DesignFault> faults, string field = "/windows")
     {
         if (windows is null)
             return;
@@ -135,7 +140,7 @@ public static class DesignCheck
         }
         catch (Refusal refusal)
         {
-            faults.Add(new(at + "/windows", refusal.Message));
+            faults.Add(new(at + field, refusal.Message));
         }
     }
 

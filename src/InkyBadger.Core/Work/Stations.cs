@@ -13,5 +13,6 @@ public static class Stations
         new(Station.Inverter, "Inverter", HeadlineWriter.Inverter),
         new(Station.Bank, "Bank", HeadlineWriter.Bank),
         new(Station.Cables, "Cables & fuses", HeadlineWriter.Cables),
+        new(Station.Charging, "Charging", ChargingHeadline.Of),
     ];
 }

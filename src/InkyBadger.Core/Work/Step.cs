@@ -8,6 +8,7 @@ public enum Station
     Inverter,
     Bank,
     Cables,
+    Charging,
 }
 
 /// <summary>

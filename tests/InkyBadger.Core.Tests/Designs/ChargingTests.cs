@@ -148,8 +148,8 @@ public class ChargingTests
         var bus = Bus(Roof, Drive);
         var c = Of(bus with { Place = new() { LatitudeDeg = 46 } });
         Assert.Empty(c.Months);
-        Assert.Equal("Say what climate it stands in.", c.SunUnknown);
-        Assert.Equal("Say where it stands: its latitude.", Of(bus with { Place = new() }).SunUnknown);
+        Assert.Equal("Say what climate it stands in.", c.MonthsWait);
+        Assert.Equal("Say where it stands: its latitude.", Of(bus with { Place = new() }).MonthsWait);
         // Without a panel nobody has to say it.
         Assert.Equal(12, Of(Bus(Drive) with { Place = new() }).Months.Count);
     }

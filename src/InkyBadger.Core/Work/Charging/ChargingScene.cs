@@ -23,7 +23,8 @@ internal sealed class ChargingScene
     /// <summary>Clearness of the months at the place; null: nobody said where it stands.</summary>
     public IReadOnlyList<double>? Clearness { get; }
 
-    public IReadOnlyList<Source> Sources => Work.Document.Sources;
+    /// <summary>Those of the document, then the chargers of inverters that are not fed by the inverter itself.</summary>
+    public IReadOnlyList<Source> Sources { get; }
 
     public ChargingScene(BankWork work)
     {
@@ -47,7 +48,25 @@ internal sealed class ChargingScene
             work.Scene.Design.Place.AmbientC
         );
         Clearness = ClearnessOf(work.Scene.Design.Place);
+        Sources =
+        [
+            .. work.Document.Sources,
+            .. FlowStage.ChargersOf(work).Select(c => BuiltIn(work.Document.Inverters[c.Index], c.Name, c.Amps)),
+        ];
     }
+
+    private static Source BuiltIn(InverterChoice choice, string name, double amps) =>
+        new()
+        {
+            Id = choice.Id,
+            Name = $"charger of {name}",
+            Kind = SourceKind.Mains,
+            Amps = amps,
+            Windows = choice.Charger == ChargerFeed.OwnOutput ? null : choice.ChargerWindows,
+        };
+
+    /// <summary>Whether it is the charger of an inverter, which has no settings in the document.</summary>
+    public bool IsBuiltIn(int index) => index >= Work.Document.Sources.Count;
 
     /// <summary>Own sun hours come before the table of climates; both need the latitude.</summary>
     private static IReadOnlyList<double>? ClearnessOf(Place place)

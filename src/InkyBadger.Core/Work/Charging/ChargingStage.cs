@@ -1,5 +1,6 @@
 using InkyBadger.Core.Charging;
 using InkyBadger.Core.Design;
+using InkyBadger.Core.Reference;
 
 namespace InkyBadger.Core.Work;
 
@@ -9,12 +10,28 @@ public static class ChargingStage
     public static Step<ChargingResult> Work(BankWork w)
     {
         var scene = new ChargingScene(w);
-        var sources = scene.Sources;
-        var results = sources.Select(s => Of(scene, s)).Concat(BuiltIn(scene)).ToList();
-        var unknown = SunUnknown(scene);
-        if (unknown is not null)
-            return new ChargingResult(scene.Wants, results, [], null, null, null, unknown);
+        var results = scene.Sources.Select((s, i) => Of(scene, s, i)).ToList();
+        var still = new ChargingResult(
+            scene.Wants,
+            results,
+            [],
+            null,
+            null,
+            null,
+            Wait(scene),
+            new VoltScaleWork(scene, results).Work(),
+            SettingsCards.Of(scene, results),
+            ChangeoverWork.Of(scene, results),
+            BmsOpeningWork.Of(scene, results)
+        );
+        var result = still.MonthsWait is null ? WithMonths(scene, still) : still;
+        if (w.Tape is { } tape)
+            ChargingWorking.Write(tape, scene, result);
+        return result;
+    }
 
+    private static ChargingResult WithMonths(ChargingScene scene, ChargingResult still)
+    {
         // Loads that run all year are one day.
         var outs = new Dictionary<Season, double[]>();
         var months = new ChargeMonth[12];
@@ -26,15 +43,13 @@ public static class ChargingStage
             months[month] = Month(scene, month, outW);
         }
         var worst = months.Index().MinBy(m => m.Item.WithoutPlugWh).Index;
-        return new ChargingResult(
-            scene.Wants,
-            results,
-            months,
-            worst,
-            PlugOf(scene, results, months[worst]),
-            Balancing(scene, worst, outs[scene.SeasonOf(worst)]),
-            null
-        );
+        return still with
+        {
+            Months = months,
+            Worst = worst,
+            Plug = PlugOf(scene, still.Sources, months[worst]),
+            BalancingArrayW = Balancing(scene, worst),
+        };
     }
 
     /// <summary>The shown month's day step by step, with plug and generator and without them.</summary>
@@ -50,25 +65,41 @@ public static class ChargingStage
     }
 
     /// <summary>Volts a source's device stands on: its setting, the pinned absorption, else as advised.</summary>
-    private static double SetV(ChargingScene scene, Source source) => StandsOn.Of(source).AbsorbV ?? scene.Wants.AbsorbV;
+    internal static double SetV(ChargingScene scene, Source source) => StandsOn.Of(source).AbsorbV ?? scene.Wants.AbsorbV;
 
     /// <summary>What is plugged in or started: its hours are chosen.</summary>
     internal static bool IsPlug(SourceKind kind) => kind is SourceKind.Mains or SourceKind.Generator;
 
-    private static string? SunUnknown(ChargingScene scene)
+    private static string? Wait(ChargingScene scene)
     {
+        if (scene.Work.Energy.Value is not { EnergyBankWh: > 0 })
+            return "Nothing is asked of the bank yet: add the first load.";
         if (!scene.Sources.Any(s => ChargingScene.ArrayW(s) is not null) || scene.Clearness is not null)
             return null;
         return scene.Work.Scene.Design.Place.LatitudeDeg is null ? "Say where it stands: its latitude." : "Say what climate it stands in.";
     }
 
-    private static ChargeMonth Month(ChargingScene scene, int month, double[] outW)
+    internal static ChargeMonth Month(ChargingScene scene, int month, double[] outW)
     {
         const double Hours = 24.0 / ChargingScene.Steps;
         var offered = scene.Sources.Select(s => scene.Offered(s, month)).ToArray();
         var need = outW.Sum() * Hours;
+        // Loads of the other season alone.
         if (need <= 0)
-            throw new Missing(new(Station.Loads, "/demand/loads", "Nothing is asked of the bank yet."));
+            return new(
+                month + 1,
+                0,
+                [.. offered.Select(o => o.Watts.Sum() * Hours)],
+                [.. offered.Select(o => o.ClippedWh)],
+                0,
+                0,
+                0,
+                0,
+                1,
+                [.. offered.Select(_ => 0.0)],
+                0,
+                null
+            );
         var wh = offered.Select(o => o.Watts.Sum() * Hours).ToArray();
         ChargeDayResult Balance(bool plug, double soc)
         {
@@ -88,18 +119,20 @@ public static class ChargingStage
                 scene.FloorSoc
             );
         }
-        var (full, floor) = (Balance(true, 1), Balance(true, scene.FloorSoc));
+        var (full, floor, without) = (Balance(true, 1), Balance(true, scene.FloorSoc), Balance(false, 1));
         return new(
             month + 1,
             need,
             wh,
             [.. offered.Select(o => o.ClippedWh)],
-            Balance(false, 1).BalanceWh,
+            without.DirectWh,
+            full.DirectWh,
+            without.BalanceWh,
             full.BalanceWh,
             full.Covered,
             full.CoveredBy,
-            floor.DaysToFull,
-            full.DaysToFloor
+            floor.DaysToFull * 24,
+            full.DaysToFloor * 24
         );
     }
 
@@ -114,7 +147,7 @@ public static class ChargingStage
     }
 
     /// <summary>What the first plug or generator must bring; what it brings has to pass through the cells.</summary>
-    private static PlugNeed? PlugOf(ChargingScene scene, IReadOnlyList<SourceResult> results, ChargeMonth worst)
+    internal static PlugNeed? PlugOf(ChargingScene scene, IReadOnlyList<SourceResult> results, ChargeMonth worst)
     {
         if (worst.WithoutPlugWh >= 0 || results.FirstOrDefault(r => IsPlug(r.Kind) && r.GivesA > 0) is not { } plug)
             return null;
@@ -124,13 +157,16 @@ public static class ChargingStage
     }
 
     /// <summary>The arrays as they lie, so much larger or smaller that the month is balanced without the plug [W].</summary>
-    private static double? Balancing(ChargingScene scene, int month, double[] outW)
+    internal static double? Balancing(ChargingScene scene, int month)
     {
+        var outW = scene.OutW(scene.SeasonOf(month));
         var plate = scene.Sources.Sum(s => ChargingScene.ArrayW(s) ?? 0);
         if (plate <= 0)
             return null;
         const double Hours = 24.0 / ChargingScene.Steps;
         var need = outW.Sum() * Hours;
+        if (need <= 0)
+            return null;
         double At(double scale)
         {
             var gives = new double[outW.Length];
@@ -158,19 +194,20 @@ public static class ChargingStage
         return high * plate;
     }
 
-    private static SourceResult Of(ChargingScene scene, Source source)
+    private static SourceResult Of(ChargingScene scene, Source source, int index)
     {
         var amps = scene.GivesA(source);
         var fillV = scene.FillV(amps ?? 0);
+        var array = ArrayOf(scene, source);
         return new(
             source.Id,
-            source.Name,
+            source.Name.Length > 0 ? source.Name : CircuitPlans.Word(source.Kind),
             source.Kind,
-            false,
+            scene.IsBuiltIn(index),
             amps,
             fillV,
             ChargingScene.ArrayW(source),
-            ArrayOf(scene, source),
+            array,
             scene.EngineOf(source),
             MainsOf(scene, source, amps, fillV),
             source.Presets.Count == 0
@@ -189,26 +226,46 @@ public static class ChargingStage
                         )),
                     ],
                     scene.Wants.AbsorbV / scene.Bank.Bank.CellsInSeries
-                )
+                ),
+            array is null ? null : ArrayRun(scene, source, array, index)
         );
     }
 
-    private static IEnumerable<SourceResult> BuiltIn(ChargingScene scene) =>
-        FlowStage
-            .ChargersOf(scene.Work)
-            .Select(c => new SourceResult(
-                scene.Work.Document.Inverters[c.Index].Id,
-                $"charger of {c.Name}",
-                SourceKind.Mains,
-                true,
-                c.Amps,
-                scene.FillV(c.Amps),
-                null,
-                null,
-                null,
-                null,
-                null
-            ));
+    /// <summary>What nobody has measured from the roof to the controller [m].</summary>
+    private const double ArrayM = 5;
+
+    /// <summary>Cable from the modules: nothing but the sun limits what flows in it, and its strings have the fuses.</summary>
+    private static RunResult ArrayRun(ChargingScene scene, Source source, SolarStringResult array, int index)
+    {
+        var run = scene.Work.Scene.RunOf(Run.ArrayPrefix + source.Id);
+        var at = $"/charging/sources/{index}";
+        return RunWork.Work(
+            scene.Work.Scene,
+            new(
+                $"{at}/arrayRun",
+                run with
+                {
+                    Fuse = run.Fuse with { Absent = true },
+                },
+                StringFuseClass.Solar,
+                array.ArrayA,
+                array.HotVmpV,
+                array.HotVmpV,
+                ArrayM,
+                run.DropLimit ?? scene.Work.Rules.Number("drop-limit-main"),
+                BoltedJoints: 4,
+                FuseJoints: 0
+            )
+            {
+                Name = $"array of {source.Name}",
+                Ends = "modules to controller",
+                LowPointer = null,
+                NominalPointer = null,
+                HasEnd = false,
+                WriteDesign = tape => ChargingWorking.ArrayDesign(tape, at, index, array, source),
+            }
+        );
+    }
 
     private static SolarStringResult? ArrayOf(ChargingScene scene, Source source) =>
         source

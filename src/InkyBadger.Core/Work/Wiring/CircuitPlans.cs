@@ -77,7 +77,8 @@ internal static class CircuitPlans
         && !id.StartsWith(Run.SourcePrefix, StringComparison.Ordinal)
         && !id.StartsWith(Run.ConverterPrefix, StringComparison.Ordinal)
         && !id.StartsWith(Run.FurtherPrefix, StringComparison.Ordinal)
-        && !id.StartsWith(Run.JoinPrefix, StringComparison.Ordinal);
+        && !id.StartsWith(Run.JoinPrefix, StringComparison.Ordinal)
+        && !id.StartsWith(Run.ArrayPrefix, StringComparison.Ordinal);
 
     public static List<CircuitPlan> Of(BankScene scene, Bank fed, List<ResolvedLoad> resolved, Flows flows, LoadsResult? loads)
     {
