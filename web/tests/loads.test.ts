@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { readPhrase } from '../src/stations/loads/phrase'
-import { added, lengthOf, moved, resized, stretches } from '../src/stations/loads/windows'
+import { added, lengthOf, moved, resized, stretches } from '../src/ui/dayWindows'
 import { powerOffers, slip } from '../src/ui/slips'
 
 const about = { hours: 4, powerFactor: null, inAmps: false }

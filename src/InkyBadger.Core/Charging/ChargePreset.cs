@@ -33,8 +33,10 @@ public sealed record ChargePresetResult(string? Chosen, double? AbsorbOffV, doub
 /// <summary>Which of a device's presets suits a bank (method, 9.7).</summary>
 public static class ChargePreset
 {
-    private const double Over = 1.02,
-        Under = 0.96;
+    /// <summary>More than this share of what is wanted is too high for long.</summary>
+    internal const double Over = 1.02;
+
+    private const double Under = 0.96;
 
     /// <param name="presets">At least one, each name once.</param>
     /// <param name="cellAbsorbV">As in <see cref="ChargeSettings"/>.</param>

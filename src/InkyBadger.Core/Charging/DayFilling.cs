@@ -7,10 +7,11 @@ public sealed record Refused(AcceptLimit Why, double Wh);
 public sealed record FillSource(string Id, IReadOnlyList<double> OfferedW, double SetV);
 
 /// <summary>
-/// A source over the day: what is taken in each step [W], taken, offered and refused of it [Wh], and what it was refused for, most first.
+/// A source over the day: what it offers and what is taken of it in each step [W], offered, taken and refused of it [Wh], and what it was refused for, most first.
 /// </summary>
 public sealed record FilledSource(
     string Id,
+    IReadOnlyList<double> OfferedW,
     IReadOnlyList<double> TakenW,
     double OfferedWh,
     double TakenWh,
@@ -49,6 +50,9 @@ public static class DayFilling
     private const int MostDays = 40;
 
     private const double Alike = 1e-6;
+
+    /// <summary>What a day still loses after so many is lost for good [share of the bank].</summary>
+    private const double Lasting = 5e-4;
 
     /// <summary>The day from a state of charge.</summary>
     /// <param name="outW">What leaves the bank or goes past it in each step [W, ≥ 0].</param>
@@ -113,14 +117,18 @@ public static class DayFilling
         );
     }
 
-    /// <summary>The day that ends as it begins, or the last before the bank is empty: what such days lead to from a full bank.</summary>
+    /// <summary>
+    /// The day that ends as it begins: what such days lead to from a full bank. Where each takes more than it brings there is none but an
+    /// empty bank, and the first day from full tells more.
+    /// </summary>
     /// <inheritdoc cref="Work"/>
     public static DayFillingResult Settled(FillBank bank, IReadOnlyList<double> outW, IReadOnlyList<FillSource> sources)
     {
-        var day = Work(bank, outW, sources, 1);
+        var first = Work(bank, outW, sources, 1);
+        var day = first;
         for (var n = 0; n < MostDays && Math.Abs(day.EndsAt - day.BeginsAt) > Alike && day.UnmetWh <= 0; n++)
             day = Work(bank, outW, sources, day.EndsAt);
-        return day;
+        return day.UnmetWh > 0 || day.BeginsAt - day.EndsAt > Lasting ? first : day;
     }
 
     private static FilledSource Sum(FillSource source, double[] takenW, Dictionary<AcceptLimit, double> why, double h)
@@ -128,6 +136,7 @@ public static class DayFilling
         var (offered, taken) = (source.OfferedW.Sum() * h, takenW.Sum() * h);
         return new(
             source.Id,
+            source.OfferedW,
             takenW,
             offered,
             taken,

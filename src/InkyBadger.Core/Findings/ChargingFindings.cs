@@ -80,15 +80,35 @@ internal static class ChargingFindings
             "The alternator charges the bank directly",
             "When a BMS opens, the alternator is left without a load and its voltage leaps: it kills itself and the vehicle’s electronics.",
             [new("units that can open", b.Layout.Units, "")],
-            FindingScene.Offer(
+            () => DcDcBetween(s)
+        );
+    }
+
+    /// <summary>With what it gives straight on, else with what the alternator bears hot.</summary>
+    private static IEnumerable<MendOffer> DcDcBetween(FindingScene s)
+    {
+        var results = s.Results.Charging?.Sources;
+        foreach (var limited in (bool[])[false, true])
+        {
+            Source Through(Source x, int i) =>
+                x.Kind != SourceKind.Alternator ? x
+                : limited && results?[i].Engine is { } engine && results[i].GivesA is { } amps
+                    ? x with
+                    {
+                        Kind = SourceKind.DcDc,
+                        Amps = Math.Floor(Math.Min(amps, engine.MostOutA)),
+                    }
+                : x with { Kind = SourceKind.DcDc };
+            yield return FindingScene.Offer(
                 "Put a DC–DC charger between",
                 "the alternator keeps its own battery",
                 s.Bank with
                 {
-                    Sources = [.. sources.Select(x => x.Kind == SourceKind.Alternator ? x with { Kind = SourceKind.DcDc } : x)],
-                }
-            )
-        );
+                    Sources = [.. s.Scene.Bank.Sources.Select(Through)],
+                },
+                "dc-dc"
+            );
+        }
     }
 
     internal static IEnumerable<Finding> Settings(FindingScene s)

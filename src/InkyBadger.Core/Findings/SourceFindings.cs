@@ -267,7 +267,28 @@ internal static class SourceFindings
                 {
                     Settings = x.Settings with { EqualiseV = (x.Settings.EqualiseV ?? new()) with { Value = 0, Set = false } },
                 }
-            )
+            ),
+            v.Doc.Settings.Preset is null ? null : ByHand(v)
+        );
+    }
+
+    /// <summary>What no preset has is set by hand, all of it.</summary>
+    private static MendOffer ByHand(SourceView v)
+    {
+        var wants = v.Charging.Wants;
+        static Setting At(double? volts) => new() { Value = volts };
+        return v.Offer($"Set by hand: {Say.V(wants.AbsorbV)}, float {Say.V(wants.FloatV)}", "nothing crosses", x =>
+            x with
+            {
+                Settings = x.Settings with
+                {
+                    Preset = null,
+                    AbsorbV = At(wants.AbsorbV),
+                    FloatV = At(wants.FloatV),
+                    EqualiseV = At(0),
+                    CompensationMvPerK = At(wants.TempCompMvPerK),
+                },
+            }
         );
     }
 
@@ -322,7 +343,8 @@ internal static class SourceFindings
                         Settings = x.Settings with { Preset = chosen },
                     }
                 )
-                : null
+                : null,
+            ByHand(v)
         );
     }
 

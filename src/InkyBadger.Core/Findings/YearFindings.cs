@@ -48,7 +48,7 @@ internal static class YearFindings
                 Grade.Caution,
                 Station.Charging,
                 "/sources",
-                $"In {Say.Count(months.Count)} of 12 months lead is not full within {LeadDays:0} days",
+                $"In {Say.Count(months.Count).ToLowerInvariant()} of 12 months lead is not full within {LeadDays:0} days",
                 "Half charged for long, its plates sulphate and keep it half charged: it wants to be full every week or two.",
                 [new("months", months.Count, ""), new("least brought a day", months.Min(m => m.BySource.Sum()), "Wh")],
                 () => Remedies(s, months.MinBy(m => m.BalanceWh)!)

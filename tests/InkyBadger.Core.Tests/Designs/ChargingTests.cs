@@ -9,7 +9,7 @@ public class ChargingTests
 {
     private static DesignDocument Bus(params Source[] sources)
     {
-        var demo = DemoDesigns.All.First(d => d.Name.StartsWith("Marrow", StringComparison.Ordinal));
+        var demo = Some.Marrow;
         return demo with
         {
             Place = demo.Place with { LatitudeDeg = 46, Climate = "continental" },
@@ -176,7 +176,8 @@ public class ChargingTests
     [Fact]
     public void A_december_day_is_filled_by_the_plug()
     {
-        var (all, without) = ChargingStage.Day(new SiteWork(Bus(Roof, Drive, Plug))[0], 11);
+        var day = ChargedDay.Work(Bus(Roof, Drive, Plug), 0, 12)!;
+        var (all, without) = (day.All, day.WithoutPlug);
         Assert.Equal(all.BeginsAt, all.EndsAt, 5);
         Assert.Equal(0, all.UnmetWh);
         Assert.InRange(all.LowestSoc, 0.8, 0.9);

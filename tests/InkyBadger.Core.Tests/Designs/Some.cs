@@ -9,7 +9,39 @@ namespace InkyBadger.Core.Tests.Designs;
 /// <summary>Designs to start from, and short ways to change and judge them.</summary>
 internal static class Some
 {
-    public static DesignDocument Marrow => DemoDesigns.All[0];
+    /// <summary>The library bus with two sources that say their amperes alone, on no place on earth.</summary>
+    public static DesignDocument Marrow { get; } = Plain(DemoDesigns.All[0]);
+
+    private static DesignDocument Plain(DesignDocument bus) =>
+        bus with
+        {
+            Place = bus.Place with { LatitudeDeg = null, Climate = null, ColdestC = null },
+            Banks =
+            [
+                bus.Banks[0] with
+                {
+                    Sources =
+                    [
+                        new()
+                        {
+                            Id = "roof",
+                            Name = "Roof",
+                            Kind = SourceKind.Solar,
+                            Amps = 40,
+                            Place = "roof",
+                        },
+                        new()
+                        {
+                            Id = "shore",
+                            Name = "Shore",
+                            Kind = SourceKind.Mains,
+                            Amps = 25,
+                            Place = "shore",
+                        },
+                    ],
+                },
+            ],
+        };
 
     public static DesignDocument Demo(string name) => DemoDesigns.All.Single(d => d.Name.Contains(name, StringComparison.Ordinal));
 

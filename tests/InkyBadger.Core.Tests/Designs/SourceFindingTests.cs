@@ -7,7 +7,7 @@ namespace InkyBadger.Core.Tests.Designs;
 /// <summary>What can be wrong with a source, each fired and not fired, and its mend pressed. The bank is eight cells of LFP, 28.4 V.</summary>
 public class SourceFindingTests
 {
-    private static readonly DesignDocument Marrow = DemoDesigns.All.First(d => d.Name.StartsWith("Marrow", StringComparison.Ordinal));
+    private static readonly DesignDocument Marrow = Some.Marrow;
 
     private static DesignDocument With(params Source[] sources) =>
         Marrow with

@@ -1,7 +1,7 @@
 import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
 
-type Schemas = components['schemas']
+export type Schemas = components['schemas']
 export type Design = Schemas['DesignDocument']
 export type Bank = Schemas['Bank']
 export type Load = Schemas['Load']
@@ -35,6 +35,10 @@ export type RuleEffects = Schemas['RuleEffects']
 export type Schedules = Schemas['SchedulesResult']
 export type Circuit = Schemas['CircuitResult']
 export type RunResult = Schemas['RunResult']
+export type Source = Schemas['Source']
+export type Charging = Schemas['ChargingResult']
+export type ChargedDay = Schemas['ChargedDay']
+export type Climate = Schemas['Climate']
 export type WhatIf = Schemas['WhatIf']
 export type Station = Schemas['Station']
 export type DesignAnswer = Schemas['DesignAnswer']
@@ -270,5 +274,15 @@ export const api = {
     link.click()
     setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
   },
+  /** A month's mean day; null where it cannot be worked out yet. */
+  chargedDay: async (design: Design, bank: number, month: number | undefined, signal?: AbortSignal) => {
+    const answer = await client.POST('/api/charged-day', {
+      params: { query: { bank, month } },
+      body: design as unknown as Body,
+      signal,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  climates: async () => unwrap(await client.GET('/api/climates')),
   reference: async () => unwrap(await client.GET('/api/reference')),
 }

@@ -2182,6 +2182,21 @@ export interface components {
          * @enum {unknown}
          */
         ArrayFault: "cold-voltage" | "reach" | "start" | "current" | "fuse";
+        /** @description An array's volts: open on a cold morning, at work when hot, what its controller bears and what it must reach [V]. */
+        ArrayVolts: {
+            source: string;
+            name: string;
+            /** Format: double */
+            coldV: number;
+            /** Format: double */
+            hotV: number;
+            /** Format: double */
+            mostV: number;
+            /** Format: double */
+            leastV: number;
+            coldOk: boolean;
+            hotOk: boolean;
+        };
         AssumedChoice: {
             /** Format: double */
             surgeSeconds: number;
@@ -2225,6 +2240,9 @@ export interface components {
             wiring: components["schemas"]["Wiring"];
             runs: components["schemas"]["Run"][];
             sources: components["schemas"]["Source"][];
+            /** @description What monitor and inverters are set to, as far as it was written down. */
+            cards: components["schemas"]["DeviceSetting"][];
+            changed: null | components["schemas"]["ChemistryChange"];
             space: null | components["schemas"]["UnitSize"];
         };
         /**
@@ -2604,6 +2622,25 @@ export interface components {
             /** Format: double */
             chargeA: null | number;
         };
+        /** @description What happens when every BMS opens while the bank is charged (method, 10.4 and 9.8). */
+        BmsOpening: {
+            /**
+             * Format: double
+             * @description What flowed into the bank and has nowhere to go at once [A].
+             */
+            amps: number;
+            /** @description Names of what goes dark, in the order of the loads; the inverters first. */
+            dark: string[];
+            /**
+             * Format: double
+             * @description What of it may run at once [W].
+             */
+            darkW: number;
+            /** @description What it means, source by source. */
+            words: string[];
+            /** @description What keeps it from happening, in words. */
+            remedies: string[];
+        };
         /**
          * @description The conductor from the negative bus to chassis, hull or earth: its size as advised or chosen, how many lie in parallel, and the least
          *     cross-section of all together [mm²].
@@ -2882,6 +2919,40 @@ export interface components {
             /** Format: int32 */
             lugs: number;
         };
+        /** @description A setting of a card. */
+        CardRow: {
+            /** @description Which one, such as `absorbV`. */
+            setting: string;
+            label: string;
+            unit: string;
+            /**
+             * Format: double
+             * @description What it stands on in the unit; null: nobody said.
+             */
+            found: null | number;
+            foundWord: null | string;
+            /**
+             * Format: double
+             * @description What it is to be; null: a word, see Word.
+             */
+            setTo: null | number;
+            /** @description What is to be set where it is no number, such as “off”. */
+            word: null | string;
+            /** @description Whether what was found must be changed. */
+            must: boolean;
+            /** @description Somebody put it in. */
+            done: boolean;
+            /**
+             * Format: double
+             * @description What the meter showed.
+             */
+            seen: null | number;
+            /** @description Whether the meter agrees; null: nobody measured. */
+            agrees: null | boolean;
+            date: null | string;
+            /** @description Where the document has it, within the bank. */
+            path: string;
+        };
         /** @description A count of cells in series and the volts they nominally make. */
         CellCount: {
             /** Format: int32 */
@@ -2913,6 +2984,31 @@ export interface components {
             /** Format: double */
             bankPeakSeconds: null | number;
         };
+        /** @description An item of the list that is done, and its day as YYYY-MM-DD. */
+        ChangeDone: {
+            item: string;
+            date: null | string;
+        };
+        /** @description An item of the list. */
+        ChangeItem: {
+            /** @description What the document keeps it by. */
+            key: string;
+            part: string;
+            /** @description The part, and what it must become, with this design's figures. */
+            what: string;
+            /** @description Done, by the document or by what stands. */
+            done: boolean;
+            date: null | string;
+        };
+        /** @description Another chemistry in place of an old one: everything in this design that must follow. */
+        Changeover: {
+            /** @description Id of the old chemistry. */
+            from: string;
+            fromLabel: string;
+            toLabel: string;
+            /** @description In the order of the hands. */
+            items: components["schemas"]["ChangeItem"][];
+        };
         /** @description A month's mean day [Wh]: what is asked, what each source brings, the balance with and without plug and generator. */
         ChargeMonth: {
             /**
@@ -2926,6 +3022,16 @@ export interface components {
             bySource: number[];
             /** @description Of each source, over what its controller passes. */
             clipped: number[];
+            /**
+             * Format: double
+             * @description Used as it comes, without plug and generator.
+             */
+            directWithoutPlugWh: number;
+            /**
+             * Format: double
+             * @description Used as it comes, with all.
+             */
+            directWh: number;
             /**
              * Format: double
              * @description Balance without plug and generator; below 0: missing.
@@ -2944,14 +3050,14 @@ export interface components {
             coveredBy: number[];
             /**
              * Format: double
-             * @description From the floor, with all; null: never.
+             * @description From the floor, with all [h]; null: never.
              */
-            daysToFull: null | number;
+            hoursToFull: null | number;
             /**
              * Format: double
-             * @description From full, with all; null: never.
+             * @description From full, with all [h]; null: never.
              */
-            daysToFloor: null | number;
+            hoursToFloor: null | number;
         };
         /** @description The preset that suits best (null: none does), how far it is from what is wanted [V], and why the others do not. */
         ChargePresetResult: {
@@ -3006,12 +3112,30 @@ export interface components {
             /** Format: double */
             monitorFloorSoc: number;
         };
-        /** @description A month's [1 to 12] mean day quarter by quarter, as it settles: with all sources, and without plug and generator. */
+        /**
+         * @description A month's [1 to 12] mean day quarter by quarter, as it settles: with all sources, and without plug and generator; and what would balance
+         *     the month.
+         */
         ChargedDay: {
             /** Format: int32 */
             month: number;
             all: components["schemas"]["DayFillingResult"];
             withoutPlug: components["schemas"]["DayFillingResult"];
+            /** @description What leaves, by what it is for. */
+            out: components["schemas"]["DayOut"];
+            /**
+             * Format: double
+             * @description Between the highest and the lowest of the day [Wh].
+             */
+            movesWh: number;
+            /**
+             * Format: double
+             * @description Watts of the arrays as they lie that carry this month alone [W]; null: no array, or none does.
+             */
+            balancingArrayW: null | number;
+            plug: null | components["schemas"]["PlugNeed"];
+            /** @description Changes that balance it, tried: none brings a danger or a fault that was not there. */
+            answers: components["schemas"]["MonthAnswer"][];
         };
         /** @enum {unknown} */
         ChargerFeed: "shore" | "own-output" | null;
@@ -3033,7 +3157,7 @@ export interface components {
             wants: components["schemas"]["ChargeSettingsResult"];
             /** @description In the document's order; chargers of inverters last. */
             sources: components["schemas"]["SourceResult"][];
-            /** @description Twelve, January first; empty while the sun is not known, see SunUnknown. */
+            /** @description Twelve, January first; empty while the sun is not known, see MonthsWait. */
             months: components["schemas"]["ChargeMonth"][];
             /**
              * Format: int32
@@ -3046,8 +3170,19 @@ export interface components {
              * @description Watts of the arrays, as they lie, that carry the worst month alone [W]; null without an array.
              */
             balancingArrayW: null | number;
-            /** @description What is still to be said before the sun can be worked out; null: nothing. */
-            sunUnknown: null | string;
+            /** @description What is still to be said before the months can be worked out; null: nothing. */
+            monthsWait: null | string;
+            /** @description Every threshold of the bus. */
+            scale: components["schemas"]["VoltScale"];
+            /** @description What each device is to be set to. */
+            cards: components["schemas"]["SettingsCard"][];
+            changeover: null | components["schemas"]["Changeover"];
+            opening: null | components["schemas"]["BmsOpening"];
+        };
+        /** @description A bank whose chemistry was changed: the one it had, and what followed already. */
+        ChemistryChange: {
+            from: string;
+            done: components["schemas"]["ChangeDone"][];
         };
         ChemistryChoice: {
             id: string;
@@ -3237,6 +3372,12 @@ export interface components {
             /** Format: double */
             endsAt: number;
         };
+        /** @description What leaves the bank in each step of the day [W], each a step's own mean: the inverter idling, what passes it, and what does not. */
+        DayOut: {
+            idleW: number[];
+            acW: number[];
+            dcW: number[];
+        };
         Decision: {
             what: string;
             why: string;
@@ -3382,6 +3523,26 @@ export interface components {
             greatestV: number;
             fits: boolean;
             fails: components["schemas"]["WindowFailure"][];
+        };
+        /** @description A setting of the monitor or of an inverter as somebody wrote it down, of the whole bank. Those of chargers are with their sources. */
+        DeviceSetting: {
+            /** @description string DeviceSetting.Monitor, or the id of an inverter. */
+            device: string;
+            /** @description Which one, such as `chargedV` or `cutOffV`. */
+            name: string;
+            /**
+             * Format: double
+             * @description What it stands on, in the unit of its name; null: as advised.
+             */
+            value: null | number;
+            set: boolean;
+            /**
+             * Format: double
+             * @description Read on a meter, not on the device.
+             */
+            seen: null | number;
+            /** @description Day of both, as YYYY-MM-DD. */
+            date: null | string;
         };
         Display: {
             units: components["schemas"]["UnitSystem"];
@@ -3623,9 +3784,10 @@ export interface components {
             firstToDo: null | string;
             name: string;
         };
-        /** @description A source over the day: what is taken in each step [W], taken, offered and refused of it [Wh], and what it was refused for, most first. */
+        /** @description A source over the day: what it offers and what is taken of it in each step [W], offered, taken and refused of it [Wh], and what it was refused for, most first. */
         FilledSource: {
             id: string;
+            offeredW: number[];
             takenW: number[];
             /** Format: double */
             offeredWh: number;
@@ -3866,6 +4028,8 @@ export interface components {
              */
             feeds: null | string;
             charger: null | components["schemas"]["ChargerFeed"];
+            /** @description Hours its charger is fed, pairs [start, end) in hours of the day; null: never, or nobody said. */
+            chargerWindows: null | number[][];
         };
         /** @description What the inverter gives, hot and stacked as it stands; null where there is none. */
         InverterGives: {
@@ -4207,10 +4371,21 @@ export interface components {
             wantedVa?: number;
         };
         /**
+         * @description Whether a mark lies where it may.
+         * @enum {unknown}
+         */
+        MarkState: "fits" | "not-set" | "look" | "wrong";
+        /**
          * @description A change that mends a finding, and what it brings. It was tried before it is offered: with it the finding is gone, and nothing graver is
          *     there that was not there before.
          */
         Mend: {
+            label: string;
+            outcome: string;
+            changes: components["schemas"]["DesignChange"][];
+        };
+        /** @description A change that balances a month: so much panel, or so many hours of plug. */
+        MonthAnswer: {
             label: string;
             outcome: string;
             changes: components["schemas"]["DesignChange"][];
@@ -4595,6 +4770,21 @@ export interface components {
             /** Format: double */
             amps: number;
         };
+        /** @description State of charge [0 to 1] at rest volts [V]. */
+        RestMark: {
+            /** Format: double */
+            soc: number;
+            /** Format: double */
+            v: number;
+        };
+        /** @description Rest volts of the bank, and between which they tell nothing of its charge; null: they always tell. */
+        RestWindow: {
+            marks: components["schemas"]["RestMark"][];
+            /** Format: double */
+            greyFromV: null | number;
+            /** Format: double */
+            greyToV: null | number;
+        };
         /** @description A value of a house rule: its text, the schools that hold it, whether it holds here, and what it would change in this design, in words. */
         RuleChoice: {
             value: string;
@@ -4927,6 +5117,31 @@ export interface components {
             /** Format: int32 */
             fit: number;
         };
+        /** @description A device, or a class of fuses. */
+        ScaleColumn: {
+            kind: components["schemas"]["ScaleColumnKind"];
+            /** @description Of the source, inverter or load; the class of a fuse. */
+            id: string;
+            name: string;
+            /** @description A name that fits above a column. */
+            short: string;
+            /**
+             * Format: double
+             * @description Least volts of its window; null: it has none.
+             */
+            fromV: null | number;
+            /**
+             * Format: double
+             * @description Greatest volts of its window.
+             */
+            toV: null | number;
+            marks: components["schemas"]["VoltMark"][];
+            /** @description Stretches that are striped or black. */
+            spans: components["schemas"]["VoltSpan"][];
+            state: components["schemas"]["MarkState"];
+        };
+        /** @enum {unknown} */
+        ScaleColumnKind: "charger" | "inverter" | "device" | "fuse";
         SchedulesResult: {
             fuses: components["schemas"]["FuseRow"][];
             cables: components["schemas"]["CableRow"][];
@@ -4976,6 +5191,15 @@ export interface components {
             seen: null | number;
             /** @description Day of both, as YYYY-MM-DD. */
             date: null | string;
+        };
+        /** @description What one device is to be set to, in the order its menu asks. */
+        SettingsCard: {
+            /** @description Id of the source or inverter, or string DeviceSetting.Monitor. */
+            device: string;
+            name: string;
+            rows: components["schemas"]["CardRow"][];
+            /** @description The preset that suits best, and what it does differently, in words; null: it has none that suits. */
+            nearest: null | string;
         };
         SizeChoice: {
             size: string;
@@ -5167,6 +5391,7 @@ export interface components {
             engine: null | components["schemas"]["EngineChargeResult"];
             mains: null | components["schemas"]["MainsChargeResult"];
             preset: null | components["schemas"]["ChargePresetResult"];
+            arrayRun: null | components["schemas"]["RunResult"];
         };
         StartCard: {
             key: string;
@@ -5200,7 +5425,7 @@ export interface components {
          * @description A station of the design's work.
          * @enum {unknown}
          */
-        Station: "loads" | "voltage" | "inverter" | "bank" | "cables";
+        Station: "loads" | "voltage" | "inverter" | "bank" | "cables" | "charging";
         /** @description A string's greatest current, the rating wanted and made [A] (null: none so large), the fault at its fuse [A], and what fails. */
         StringFuse: {
             /** Format: double */
@@ -5444,6 +5669,68 @@ export interface components {
             series: null | number;
             makes: number[];
             words: string;
+        };
+        VoltLine: {
+            kind: components["schemas"]["VoltLineKind"];
+            label: string;
+            /** Format: double */
+            v: number;
+        };
+        /** @enum {unknown} */
+        VoltLineKind: "absorb" | "float" | "top" | "nearly-empty" | "bottom";
+        /** @description A threshold of a column. */
+        VoltMark: {
+            /** @description Which one, such as `absorbV`. */
+            setting: string;
+            label: string;
+            /** Format: double */
+            v: number;
+            /**
+             * Format: double
+             * @description It must lie between; null: no end.
+             */
+            leastV: null | number;
+            /** Format: double */
+            mostV: null | number;
+            state: components["schemas"]["MarkState"];
+            /** @description What is to be looked at, in words. */
+            why: null | string;
+            /** @description Where the document has it, within the bank, if a hand may drag it. */
+            path: null | string;
+        };
+        /**
+         * @description Every threshold of the bus on one axis [V], so that what crosses is seen: what the bank wants and bears, what each device is set to or
+         *     accepts, what fuses are made for, and arrays on the volts of their own.
+         */
+        VoltScale: {
+            /**
+             * Format: double
+             * @description Where the axis begins, whole volts.
+             */
+            fromV: number;
+            /**
+             * Format: double
+             * @description Where it ends.
+             */
+            toV: number;
+            rest: components["schemas"]["RestWindow"];
+            /** @description Of the bank; each goes across all columns. */
+            lines: components["schemas"]["VoltLine"][];
+            columns: components["schemas"]["ScaleColumn"][];
+            arrays: components["schemas"]["ArrayVolts"][];
+            /**
+             * Format: double
+             * @description The highest that charging puts on the bus.
+             */
+            greatestV: number;
+        };
+        /** @description From what is wanted or must not be crossed to where it really is [V]. */
+        VoltSpan: {
+            /** Format: double */
+            fromV: number;
+            /** Format: double */
+            toV: number;
+            state: components["schemas"]["MarkState"];
         };
         /** @description What each school of choosing the voltage makes of these loads. */
         VoltageAdvised: {

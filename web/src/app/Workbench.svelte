@@ -33,6 +33,8 @@
 
   const FOLD = 'inky-badger.folded'
   let height = $state(800)
+  let width = $state(1280)
+  const findingsFirst = $derived(width < 940 && stationOf(session.station).findingsFirst === true)
   let chosen = $state(memory.read(FOLD))
   const folded = $derived(chosen === null ? height < 560 : chosen === 'yes')
   const WORKING = 'inky-badger.working'
@@ -77,7 +79,7 @@
   })
 </script>
 
-<svelte:window bind:innerHeight={height} />
+<svelte:window bind:innerHeight={height} bind:innerWidth={width} />
 
 <div class="bench" data-whole={whole || undefined}>
   <TitleLine />
@@ -95,11 +97,12 @@
           >
         </p>
       {/if}
+      {#if findingsFirst}<div class="first"><Findings station={session.station} /></div>{/if}
       {#if parts}<parts.Page />{:else}<p class="note" aria-busy="true">One moment…</p>{/if}
     </div>
     <div class="notes">
       {#if parts?.Above}<parts.Above />{/if}
-      <Findings station={session.station} />
+      {#if !findingsFirst}<Findings station={session.station} />{/if}
       {#if parts?.Below}<parts.Below />{/if}
     </div>
   </main>
@@ -136,6 +139,9 @@
   }
   .instrument > :global(*) {
     flex-shrink: 0;
+  }
+  .first {
+    margin: 8px 0;
   }
   .missing {
     margin-top: 8px;

@@ -293,6 +293,7 @@ class Session {
       inverter: result.inverter,
       bank: result.bank,
       cables: result.mainRun,
+      charging: result.charging,
     }[station]
     return worked ? 'fits' : 'none'
   }

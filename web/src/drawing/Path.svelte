@@ -8,6 +8,7 @@
   import PathBank from './PathBank.svelte'
   import PathLoads from './PathLoads.svelte'
   import { plan as planOf } from './pathPlan'
+  import PathSources from './PathSources.svelte'
 
   /** The whole circuit to scale, and the way to its stations. On a phone: the list of stations. */
   interface Props {
@@ -215,8 +216,11 @@
               text-anchor="middle">shunt</text
             >
           {/if}
+          {#if e}<PathSources {e} {plan} {short} />{/if}
+          {@const lane = plan.lanes[0]}
           {#each [{ y: plan.yPlus, t: '+' }, { y: plan.yMinus, t: '−' }] as pole (pole.t)}
-            <rect x={bus - 11} y={pole.y - 11} width="22" height="22" fill="var(--sheet)" stroke="var(--ink)" />
+            {@const top = pole.t === '+' && lane ? Math.min(pole.y - 11, lane.y - lane.thick / 2 - 3) : pole.y - 11}
+            <rect x={bus - 11} y={top} width="22" height={pole.y + 11 - top} fill="var(--sheet)" stroke="var(--ink)" />
             <text x={bus} y={pole.y + 5} text-anchor="middle" style:font-size="15px" style:font-weight="700"
               >{pole.t}</text
             >

@@ -16,6 +16,8 @@ export interface StationData {
   leads: string[]
   /** Where it stands on the circuit, sources left, loads right. */
   along: number
+  /** On a phone what is wrong stands before the drawings. */
+  findingsFirst?: boolean
   live: (e: BankEvaluation) => Live
 }
 

@@ -21,7 +21,9 @@ internal static class ChargingHeadline
         if (c.MonthsWait is { } wait)
             return wait.TrimEnd('.');
         var worst = c.Months[c.Worst!.Value];
-        var name = Say.Month(worst.Month);
+        // Without sun and seasons one month is as another.
+        var alike = c.Months.Max(m => m.WithoutPlugWh) - worst.WithoutPlugWh < 1;
+        var (name, when) = alike ? ("every month", "Every day") : (Say.Month(worst.Month), $"In {Say.Month(worst.Month)}");
         var gives = c
             .Sources.Index()
             .Where(s => !ChargingStage.IsPlug(s.Item.Kind) && worst.BySource[s.Index] > 0)
@@ -32,15 +34,19 @@ internal static class ChargingHeadline
             return $"{Capital(Join(gives.Select(g => g.Name)))} {(gives.Count == 1 ? "alone carries" : "carry")} {name}, "
                 + $"{Say.Wh(worst.WithoutPlugWh)} to spare";
         var first =
-            gives.Count == 0
-                ? $"In {name} {Say.Wh(worst.NeedWh)} are asked a day"
-                : $"In {name} {gives[0].Name} gives {Of(gives[0].Wh, worst.NeedWh)}"
-                    + string.Concat(gives.Skip(1).Select(g => $" and {g.Name} {Say.Wh(g.Wh)}"));
+            gives.Count == 0 ? $"{when} {Say.Wh(worst.NeedWh)} are asked"
+            : gives.Sum(g => g.Wh) >= worst.NeedWh
+                ? $"{when} {Join(gives.Select(g => $"{g.Name} gives {Say.Wh(g.Wh)}"))} for the "
+                    + $"{Say.Wh(worst.NeedWh)} asked, and the cells keep a part of it"
+            : $"{when} {gives[0].Name} gives {Of(gives[0].Wh, worst.NeedWh)}"
+                + string.Concat(gives.Skip(1).Select(g => $" and {g.Name} {Say.Wh(g.Wh)}"));
         if (c.Plug is { } plug)
             return $"{first}; {Called(c.Sources.First(s => s.Id == plug.Source))} must bring {Say.Wh(plug.Wh)}, "
                 + $"{Say.Hours(plug.HoursADay)} of it";
-        return $"{first}; {Say.Wh(-worst.WithoutPlugWh)} a day are missing"
-            + (worst.HoursToFloor is { } hours && plugs.Count == 0 ? $": dark after {Say.Hours(hours)}" : "");
+        var missing = first.EndsWith("of it", StringComparison.Ordinal)
+            ? first
+            : $"{first}; {Say.Wh(-worst.WithoutPlugWh)} a day are missing";
+        return missing + (worst.HoursToFloor is { } hours && plugs.Count == 0 ? $": dark after {Say.Hours(hours)}" : "");
     }
 
     /// <summary>“1.10 of the 3.20 kWh”.</summary>

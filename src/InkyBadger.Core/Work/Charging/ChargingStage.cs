@@ -54,9 +54,8 @@ public static class ChargingStage
 
     /// <summary>The shown month's day step by step, with plug and generator and without them.</summary>
     /// <param name="month">[0 to 11].</param>
-    public static (DayFillingResult All, DayFillingResult WithoutPlug) Day(BankWork w, int month)
+    internal static (DayFillingResult All, DayFillingResult WithoutPlug) Day(ChargingScene scene, int month)
     {
-        var scene = new ChargingScene(w);
         var outW = scene.OutW(scene.SeasonOf(month));
         FillSource Fill(Source s) => new(s.Id, scene.Offered(s, month).Watts, SetV(scene, s));
         var all = scene.Sources.Select(Fill).ToList();

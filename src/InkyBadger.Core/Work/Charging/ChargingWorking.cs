@@ -102,6 +102,24 @@ internal static class ChargingWorking
                 ? "What half a bank takes straight from the alternator’s volts."
                 : "What its device is made for, or set to where that is less."
         );
+        if (result.Engine is { } engine && source is { Kind: not SourceKind.Alternator, Engine: { } side })
+            tape.Write(
+                $"{at}/engine/alternatorShare",
+                $"{result.Name}, of what the alternator gives hot",
+                engine.AlternatorShare,
+                "fraction",
+                "9.8",
+                "({A} × {V} ÷ ({η} × {U}) + {v}) ÷ ({R} × {h})",
+                [
+                    T.You("A", source.Amps ?? 0, "A", "at the bank", $"/sources/{index}/amps"),
+                    T.Assumed("V", scene.FillV(source.Amps ?? 0), "V", "while it fills"),
+                    T.Assumed("η", EngineCharge.UsualDcDcEfficiency, "fraction", "DC–DC charger"),
+                    T.You("U", side.AlternatorV ?? 13.8, "V", "alternator", $"/sources/{index}/engine/alternatorV"),
+                    T.You("v", side.VehicleA, "A", "the vehicle", $"/sources/{index}/engine/vehicleA"),
+                    T.You("R", side.AlternatorA, "A", "its plate", $"/sources/{index}/engine/alternatorA"),
+                    T.Assumed("h", side.HotFactor ?? 0.6, "fraction", "hot"),
+                ]
+            );
         if (result.Array is { } array && source.Array is { } doc)
             OfArray(tape, scene, array, doc, result.Name, at, $"/sources/{index}/array");
     }
@@ -179,6 +197,16 @@ internal static class ChargingWorking
         for (var i = 0; i < month.BySource.Count; i++)
         {
             Brought(tape, scene, result, month, n, i);
+            tape.Write(
+                $"{at}/clipped/{i}",
+                $"{result.Sources[i].Name}, over what its controller passes in {name}",
+                month.Clipped[i],
+                "Wh",
+                "9.1",
+                null,
+                [],
+                "Of each hour of ten years of made-up weather what is over the controller’s amperes at these volts, the mean of the days."
+            );
             terms.Add(T.Worked($"s{i}", month.BySource[i], "Wh", result.Sources[i].Name, $"{at}/bySource/{i}"));
         }
         bool Plug(int i) => ChargingStage.IsPlug(result.Sources[i].Kind);
@@ -194,6 +222,23 @@ internal static class ChargingWorking
             [.. terms.Where((_, i) => !Plug(i))]
         );
         Balance(tape, scene, month, at, name, "balanceWh", "directWh", "with all", terms);
+        var all = month.BySource.Sum();
+        for (var i = 0; i < month.CoveredBy.Count && all > 0; i++)
+            tape.Write(
+                $"{at}/coveredBy/{i}",
+                $"covered by {result.Sources[i].Name} in {name}",
+                month.CoveredBy[i],
+                "fraction",
+                "9.10",
+                $"min(1; (({string.Join(" + ", terms.Select(t => $"{{{t.Key}}}"))} − {{D}}) × {{η}} + {{D}}) ÷ {{N}}) × {{s{i}}} ÷ "
+                    + $"({string.Join(" + ", terms.Select(t => $"{{{t.Key}}}"))})",
+                [
+                    .. terms,
+                    T.Worked("D", month.DirectWh, "Wh", "used as it comes", $"{at}/directWh"),
+                    T.Table("η", scene.Chemistry.EnergyEfficiency, "fraction", "kept by the cells", "chemistries"),
+                    T.Worked("N", month.NeedWh, "Wh", "asked a day", $"{at}/needWh"),
+                ]
+            );
         var rated = T.Assumed("C", scene.Bank.RatedWh, "Wh", "rated energy of the bank");
         var depth = T.Rule("d", 1 - scene.FloorSoc, "fraction", "from full to the floor", BankNeed.DodRule(scene.Chemistry.Id));
         var balance = T.Worked("b", month.BalanceWh, "Wh", "balance a day", $"{at}/balanceWh");

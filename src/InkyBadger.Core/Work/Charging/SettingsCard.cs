@@ -1,3 +1,4 @@
+using InkyBadger.Core.Charging;
 using InkyBadger.Core.Design;
 
 namespace InkyBadger.Core.Work;
@@ -84,7 +85,8 @@ internal static class SettingsCards
         CardRow Row(string name, string label, string unit, Setting? at, double? found, double? wanted, string? none = null)
         {
             // What was pinned within what the bank bears is somebody's own choice, and stays.
-            var pinned = at?.Value is not null && !Must(scene, name, found, wanted);
+            var must = Must(scene, name, found, wanted, at?.Value is not null);
+            var pinned = at?.Value is not null && !must;
             var to = pinned ? at!.Value : wanted;
             return new(
                 name,
@@ -94,7 +96,7 @@ internal static class SettingsCards
                 found is null && preset is not null ? "none" : null,
                 to is null or 0 && none is not null ? null : to,
                 to is null or 0 ? none : null,
-                Must(scene, name, found, wanted),
+                must,
                 at?.Set ?? false,
                 at?.Seen,
                 Agrees(at?.Seen, to),
@@ -135,10 +137,13 @@ internal static class SettingsCards
         return new(source.Id, result.Name, rows, Nearest(source, wants, result));
     }
 
-    private static bool Must(ChargingScene scene, string name, double? found, double? wanted) =>
+    /// <summary>A value of one's own stands as long as the cells bear it and come to full; a preset's is no choice.</summary>
+    private static bool Must(ChargingScene scene, string name, double? found, double? wanted, bool pinned) =>
         found is { } f
         && name switch
         {
+            "absorbV" when pinned => Tolerant.Exceeds(f, scene.Wants.TopV) || Tolerant.Exceeds(scene.Wants.FloatV, f),
+            "floatV" when pinned => Tolerant.Exceeds(f, ChargePreset.Over * wanted!.Value),
             "absorbV" or "floatV" => Math.Abs(f - wanted!.Value) > VoltScaleWork.AlikeShare * wanted.Value,
             "equaliseV" => f > 0 && (wanted is null || Tolerant.Exceeds(f, wanted.Value)),
             "compensationMvPerK" => wanted == 0 ? f != 0 : Math.Abs(f - wanted!.Value) > 0.2 * Math.Abs(wanted.Value),
@@ -161,7 +166,7 @@ internal static class SettingsCards
         double? made = null
     )
     {
-        var (at, index) = (default(DeviceSetting), scene.Work.Document.Cards.Count);
+        var (at, index) = (default(DeviceSetting), -1);
         foreach (var (i, card) in scene.Work.Document.Cards.Index())
             if (card.Device == device && card.Name == name)
                 (at, index) = (card, i);
@@ -181,11 +186,11 @@ internal static class SettingsCards
             at?.Seen,
             Agrees(at?.Seen, to),
             at?.Date,
-            $"/cards/{index}"
+            index < 0 ? "/cards/-" : $"/cards/{index}"
         );
     }
 
-    private static string? Nearest(Source source, Charging.ChargeSettingsResult wants, SourceResult result)
+    private static string? Nearest(Source source, ChargeSettingsResult wants, SourceResult result)
     {
         if (result.Preset is not { Chosen: { } chosen })
             return source.Presets.Count > 0 ? "None of its presets suits: set each by hand." : null;

@@ -37,17 +37,19 @@ internal sealed class VoltScaleWork
         var columns = Chargers().Concat(Inverters()).Concat(Devices()).Concat(Fuses()).ToList();
         var rest = Rest();
         var lines = Lines();
+        // Fuses made for far more than this bus would press everything else together.
+        bool Near(ScaleColumn c) => c.Kind != ScaleColumnKind.Fuse || c.Marks[0].V < 1.2 * greatestV;
         var all = lines
             .Select(l => l.V)
             .Concat(rest.Marks.Select(m => m.V))
-            .Concat(columns.SelectMany(c => c.Marks).Select(m => m.V))
+            .Concat(columns.Where(Near).SelectMany(c => c.Marks.Select(m => m.V).Concat(c.Spans.Select(s => s.ToV))))
+            .Concat(columns.Select(c => c.ToV ?? 0).Where(v => v < 1.2 * greatestV))
             .Append(greatestV)
             .Where(v => v > 0)
             .ToList();
-        // What is made for far more than this bus would press everything else together.
         var nominal = cells * scene.Chemistry.CellNominalV;
-        var from = Math.Max(0, Math.Floor(Math.Max(all.Min(), 0.7 * nominal)));
-        var to = Math.Ceiling(Math.Min(all.Max(), 1.4 * nominal) + 0.2);
+        var from = Math.Max(0, Math.Floor(Math.Max(all.Min(), 0.5 * nominal) - 0.2));
+        var to = Math.Ceiling(Math.Min(all.Max(), 2 * nominal) + 0.2);
         return new(from, to, rest, lines, columns, Arrays(), greatestV);
     }
 

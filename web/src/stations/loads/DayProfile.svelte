@@ -4,7 +4,7 @@
   import FigText from '../../drawing/FigText.svelte'
   import { cut, ticks } from '../../drawing/geometry'
   import { clock, num, say } from '../../ui/quantity'
-  import type { DayAxis } from './axis'
+  import type { DayAxis } from '../../ui/dayAxis'
   import { layers } from './stack'
 
   /** The day's power: each load a layer, starts as thin lines, the inverter's limits as lines across, the worst instant named. */

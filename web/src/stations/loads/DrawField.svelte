@@ -6,7 +6,7 @@
   import { slip } from '../../ui/slips'
   import type { Reading } from '../../ui/slips'
   import TypedField from '../../ui/TypedField.svelte'
-  import { lengthOf } from './windows'
+  import { lengthOf } from '../../ui/dayWindows'
 
   /** What one unit draws: watts or amperes, whichever the plate or the meter says. */
   let { load, path }: { load: Load; path: string } = $props()

@@ -3,7 +3,7 @@
   import Fig from '../../ui/Fig.svelte'
   import QuantityField from '../../ui/QuantityField.svelte'
   import { say } from '../../ui/quantity'
-  import type { DayAxis } from './axis'
+  import type { DayAxis } from '../../ui/dayAxis'
 
   /** What the inverter takes only to be ready: a row like the others, which cannot be taken away, only understood. */
   interface Props {

@@ -8,7 +8,7 @@
   import { clock, say, sayVolts } from '../../ui/quantity'
   import AsTable from '../../ui/AsTable.svelte'
   import AddLoad from './AddLoad.svelte'
-  import { DayAxis } from './axis'
+  import { DayAxis } from '../../ui/dayAxis'
   import DayProfile from './DayProfile.svelte'
   import DayStrip from './DayStrip.svelte'
   import IdleRow from './IdleRow.svelte'

@@ -1,5 +1,5 @@
 import type { BankEvaluation, Load } from '../../api/client'
-import { stretches } from './windows'
+import { stretches } from '../../ui/dayWindows'
 
 /** A load, or the many small ones together, as a layer of the day's power. Heights are the running watts of the Evaluation. */
 export interface Layer {

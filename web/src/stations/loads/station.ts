@@ -7,7 +7,7 @@ export const station: StationData = {
   number: 1,
   name: 'Loads',
   leads: ['/energy/energyBankWh'],
-  along: 5,
+  along: 6,
   live: (e) =>
     e.loads && e.energy
       ? line('', say(e.energy.energyBankWh, 'Wh'), 'a day from the bank')

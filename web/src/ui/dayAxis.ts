@@ -13,6 +13,11 @@ export class DayAxis {
     readonly stretched: number | null = null,
   ) {}
 
+  /** The same hours on paper that begins elsewhere. */
+  at(left: number): DayAxis {
+    return new DayAxis(left, this.width, this.stretched)
+  }
+
   x(hour: number): number {
     return this.left + this.width * this.#share(hour)
   }
