@@ -63,7 +63,7 @@ public class LayoutTests
         }
 
         var id = await Keep(bench, Long(await Marrow(bench)));
-        foreach (var station in new[] { "loads", "voltage", "inverter", "bank", "cables", "findings", "builds" })
+        foreach (var station in new[] { "loads", "voltage", "inverter", "bank", "cables", "charging", "findings", "builds" })
         {
             bench.Open($"#/d/{id}/{station}");
             Ready(bench, station);
@@ -89,6 +89,17 @@ public class LayoutTests
                     Look("a unit of one’s own");
                     bench.ClickText("dialog[open] button", "Back to the stock");
                     bench.ClickText("dialog[open] button", "Close");
+                    break;
+                case "charging":
+                    bench.ClickText(".opening summary", "When the BMS opens");
+                    bench.ClickText(".tables summary", "as a table");
+                    Look("long, charging with its tables");
+                    bench.Click("[data-source=roof]");
+                    bench.Find("dialog[open] [data-testid=array-run]");
+                    bench.ClickText("dialog[open] summary", "Presets");
+                    Look("a source’s fields");
+                    bench.ClickText("dialog[open] button", "Close");
+                    Dialog(bench, ".tools button", "Where it stands", "select", "Close", Look);
                     break;
                 case "cables":
                     foreach (
@@ -120,7 +131,7 @@ public class LayoutTests
         bench.Click("[data-start=blank]");
         bench.Find("[data-testid=headline]");
         var empty = ((string)bench.Run("return location.hash")!).Split('/')[2];
-        foreach (var station in new[] { "loads", "voltage", "inverter", "bank", "cables", "findings", "builds" })
+        foreach (var station in new[] { "loads", "voltage", "inverter", "bank", "cables", "charging", "findings", "builds" })
         {
             bench.Open($"#/d/{empty}/{station}");
             Look($"empty, {station}");
@@ -162,6 +173,8 @@ public class LayoutTests
             bench.Find(".compare [data-rung]");
         if (station == "inverter")
             bench.Find("[data-inverter]");
+        if (station == "charging")
+            bench.Find("[data-testid=charge-line]");
     }
 
     private static IEnumerable<string> Faults(Bench bench, bool night) =>

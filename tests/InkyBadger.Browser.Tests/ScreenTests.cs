@@ -7,7 +7,7 @@ namespace InkyBadger.Browser.Tests;
 /// <summary>What holds of every screen: labels, contrast, fonts, nothing from outside, no sideways page.</summary>
 public class ScreenTests
 {
-    private static readonly string[] Stations = ["loads", "voltage", "inverter", "bank", "cables"];
+    private static readonly string[] Stations = ["loads", "voltage", "inverter", "bank", "cables", "charging"];
 
     private static void EachScreen(Bench bench, Action<string> judge)
     {
@@ -52,6 +52,26 @@ public class ScreenTests
                 bench.WaitUntil(() => bench.All("[data-build]").Count == 4, "builds side by side");
                 judge("builds");
                 bench.OpenDesign("Marrow Lane", station);
+            }
+            if (station == "charging")
+            {
+                bench.Find("[data-testid=charge-line]");
+                bench.ClickText(".opening summary", "When the BMS opens");
+                foreach (var source in new[] { "roof", "engine", "shore" })
+                {
+                    bench.Click($"[data-source={source}]");
+                    bench.ClickText("dialog[open] summary", "Presets");
+                    judge("the fields of " + source);
+                    bench.ClickText("dialog[open] button", "Close");
+                }
+                bench.ClickText(".tools button", "Where it stands");
+                bench.WaitUntil(() => bench.All("dialog[open] option").Count > 5, "the climates");
+                judge("where it stands");
+                bench.ClickText("dialog[open] button", "Close");
+                bench.ClickText(".tools button", "Add a source");
+                bench.Find("dialog[open] [data-add=solar]");
+                judge("a source to add");
+                bench.ClickText("dialog[open] button", "Close");
             }
             if (station == "bank")
             {
@@ -285,7 +305,7 @@ public class ScreenTests
         using var bench = new Bench(width: 390, height: 844);
         bench.OpenDesign("Marrow Lane", "bank");
         bench.ClickText("nav button", "all stations");
-        bench.WaitUntil(() => bench.All("nav a").Count == 5, "five stations");
+        bench.WaitUntil(() => bench.All("nav a").Count == 6, "six stations");
         Assert.All(bench.All("nav a"), row => Assert.True(row.Size.Height >= 48, $"{row.Text} is {row.Size.Height} px high"));
         bench.ClickText("nav a", "Cables");
         bench.Reads("fuse-rating", "200 A");

@@ -132,7 +132,7 @@ public static class BuildMaker
         );
         // When a bank has served, its units alone are bought again.
         var paid = bill.Total + (life.Banks - 1) * units;
-        List<string> wrong = [.. mine.Where(f => f.Grade <= Grade.Fault).OrderBy(f => f.Grade).Select(f => f.Title)];
+        List<string> wrong = [.. mine.Where(f => f.Grade <= Grade.Fault && !OfSource(f)).OrderBy(f => f.Grade).Select(f => f.Title)];
         if (bank.Need.Sizing is { } s && bank.Layout.Parallel < s.Parallel)
             wrong.Add($"{Say.Strings(bank.Layout.Parallel)}, where the demand asks for {s.Parallel}");
         var first = e.Chain?.Continuous is [{ } link, ..] ? link : null;
@@ -174,9 +174,12 @@ public static class BuildMaker
             PerDeliveredKwh = life.DeliveredKwh > 0 ? Whole(paid / life.DeliveredKwh) : null,
             PerYear = Whole(paid / years),
             Wrong = wrong,
-            ToLookAt = mine.Count(f => f.Grade == Grade.Caution),
+            ToLookAt = mine.Count(f => f.Grade == Grade.Caution || f.Grade < Grade.Caution && OfSource(f)),
         };
     }
+
+    /// <summary>What is wrong with one source, its array, its supply or its settings, is mended on any build: it rules none out.</summary>
+    private static bool OfSource(Finding finding) => finding is { Station: Station.Charging, About.Length: > 0 };
 
     /// <summary>Usable when the string that holds most has gone.</summary>
     private static double LeftWh(BankWork w, BankResult bank) =>

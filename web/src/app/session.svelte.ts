@@ -293,7 +293,7 @@ class Session {
       inverter: result.inverter,
       bank: result.bank,
       cables: result.mainRun,
-      charging: result.charging,
+      charging: (result.charging?.sources.length ?? 0) > 0,
     }[station]
     return worked ? 'fits' : 'none'
   }

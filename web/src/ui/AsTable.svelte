@@ -52,6 +52,9 @@
     width: auto;
     font-size: 12.5px;
   }
+  table :is(td, th) {
+    font-size: 12.5px;
+  }
   th {
     color: var(--ink-2);
   }

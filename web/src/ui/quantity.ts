@@ -195,7 +195,9 @@ const ungrouped = (value: number, most = 3) => plain(value, most).replace(/,/g, 
 /** How a value reads in a field that is not being typed in. */
 export function fieldText(value: number, kind: Kind, system: UnitSystem): string {
   if (kind === 'share') return `${plain(value * 100, 1)} %`
-  if (kind === 'count' || kind === 'number') return ungrouped(value)
+  if (kind === 'count') return ungrouped(value)
+  // A coefficient a kelvin has its figures far behind the point.
+  if (kind === 'number') return ungrouped(value, Math.abs(value) < 0.1 ? 6 : 3)
   if (kind === 'length') {
     const shown = show(value, 'm', system)
     return `${shown.text.replace(/,/g, '')} ${shown.unit}`

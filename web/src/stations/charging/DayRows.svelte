@@ -54,13 +54,7 @@
             >{row.name}</button
           >
         {:else if !narrow}
-          <HoursField
-            label={label(row)}
-            path={row.path}
-            windows={row.windows}
-            hideLabel
-            width="{axis.left - 8}px"
-          />
+          <HoursField label={label(row)} path={row.path} windows={row.windows} hideLabel width="{axis.left - 8}px" />
         {/if}
       </div>
       <div class="bars" style:margin-left="{narrow ? axis.left : 6}px" style:width="{axis.width}px">

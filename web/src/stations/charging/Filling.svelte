@@ -245,7 +245,7 @@
     give
   />
   <text
-    x={x(worst) - 5}
+    x={x(worst) < axis.left + 70 ? x(worst) + 5 : x(worst) - 5}
     y={y(-out[worst]) - 2}
     text-anchor={x(worst) < axis.left + 70 ? 'start' : 'end'}
     class="fig"

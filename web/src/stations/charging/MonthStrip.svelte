@@ -20,7 +20,8 @@
   const x = (i: number) => left + (i + 0.5) * pitch
   /** Small balances would all be nought in kilowatt-hours. */
   const small = $derived(most < 1000)
-  const told = (wh: number) => `${wh < 0 ? '−' : wh > 0 ? '+' : ''}${small ? num(Math.abs(wh)) : num(Math.abs(wh) / 1000, 1)}`
+  const told = (wh: number) =>
+    `${wh < 0 ? '−' : wh > 0 ? '+' : ''}${small ? num(Math.abs(wh)) : num(Math.abs(wh) / 1000, 1)}`
 
   function key(e: KeyboardEvent) {
     const by = e.key === 'ArrowRight' ? 1 : e.key === 'ArrowLeft' ? -1 : 0
@@ -76,21 +77,23 @@
         fill={wh < 0 ? 'var(--ink)' : 'var(--sheet)'}
         stroke="var(--ink)"
       />
-      <text
-        x={x(i)}
-        y={wh < 0 ? zero - 4 : zero - tall - 4}
-        text-anchor="middle"
-        class={['fig value', picked && 'on']}
-        style:--ground={picked ? 'var(--tint)' : undefined}>{told(wh)}</text
-      >
-      <text
-        x={x(i)}
-        y="69"
-        text-anchor="middle"
-        class={['name', picked && 'on']}
-        style:--ground={picked ? 'var(--tint)' : undefined}>{pitch < 30 ? MONTHS[i][0] : MONTHS[i]}</text
-      >
     </g>
+    <text
+      x={x(i)}
+      y={wh < 0 ? zero - 4 : zero - tall - 4}
+      text-anchor="middle"
+      pointer-events="none"
+      class={['fig value', picked && 'on']}
+      style:--ground={picked ? 'var(--tint)' : undefined}>{told(wh)}</text
+    >
+    <text
+      x={x(i)}
+      y="69"
+      text-anchor="middle"
+      pointer-events="none"
+      class={['name', picked && 'on']}
+      style:--ground={picked ? 'var(--tint)' : undefined}>{pitch < 30 ? MONTHS[i][0] : MONTHS[i]}</text
+    >
   {/each}
 </Drawing>
 

@@ -41,6 +41,7 @@
 
   const wants = $derived(scale.lines.filter((l) => l.kind === 'absorb' || l.kind === 'float'))
   const wantedV = (kind: string) => wants.find((l) => l.kind === kind)?.v ?? scale.fromV
+  const roomy = $derived(width > 318)
   const hard = $derived(scale.lines.filter((l) => l.kind === 'top' || l.kind === 'bottom'))
   const empty = $derived(scale.lines.find((l) => l.kind === 'nearly-empty'))
   const volts = $derived(
@@ -196,7 +197,7 @@
           x={cx(i) + 13}
           y={Math.max(44, yArray(a.coldV) + 6)}
           size={13}
-          after="cold and open, {plain(a.mostV)} V allowed"
+          after={roomy ? `cold and open, ${plain(a.mostV)} V allowed` : `cold, of ${plain(a.mostV)} V`}
         />
         <FigText
           ptr="/charging/sources/{n}/array/hotVmpV"
@@ -205,7 +206,7 @@
           x={cx(i) + 13}
           y={Math.min(90, Math.max(62, yArray(a.hotV) + 6))}
           size={13}
-          after="hot, {plain(a.leastV)} V needed"
+          after={roomy ? `hot, ${plain(a.leastV)} V needed` : `hot, over ${plain(a.leastV)} V`}
         />
       {/if}
     {/each}
@@ -224,7 +225,9 @@
   {#each volts as v (v)}
     <line x1={axisX} x2={right} y1={y(v)} y2={y(v)} stroke="var(--grid)" />
     <line x1={axisX - 3} x2={axisX} y1={y(v)} y2={y(v)} stroke="var(--ink)" />
-    <text x={axisX - 6} y={y(v) + 4} text-anchor="end" class="fig axis bare">{v}</text>
+    {#if wants.every((l) => Math.abs(y(l.v) - y(v)) > 7)}
+      <text x={axisX - 6} y={y(v) + 4} text-anchor="end" class="fig axis bare">{v}</text>
+    {/if}
   {/each}
   <line x1={axisX} x2={axisX} {...{ y1: top, y2: bottom }} stroke="var(--ink)" />
   <!-- The bank at rest. -->
@@ -369,14 +372,16 @@
               stroke-width={m.state === 'wrong' ? 4 : m.state === 'not-set' ? 1.2 : 2.2}
               stroke-dasharray={m.state === 'not-set' ? '3 2' : undefined}
             />
-            {#if m.state === 'look' || m.state === 'wrong' || bench.setting === key(c, m)}
-              <text x={cx(i) - 12} y={y(m.v) + 4} text-anchor="end" class="fig num" data-give>{plain(m.v)}</text>
-            {:else if c.kind === 'inverter' && m.state !== 'not-set'}
-              <text x={cx(i) - 11} y={y(m.v) + 4} text-anchor="end" class="word" data-give
-                >{m.label} <tspan class="fig">{plain(m.v)}</tspan></text
-              >
-            {/if}
           </g>
+          {#if m.state === 'look' || m.state === 'wrong' || bench.setting === key(c, m)}
+            <text pointer-events="none" x={cx(i) - 12} y={y(m.v) + 4} text-anchor="end" class="fig num" data-give
+              >{plain(m.v)}</text
+            >
+          {:else if c.kind === 'inverter' && m.state !== 'not-set'}
+            <text pointer-events="none" x={cx(i) - 11} y={y(m.v) + 4} text-anchor="end" class="word" data-give
+              >{m.label} <tspan class="fig">{plain(m.v)}</tspan></text
+            >
+          {/if}
         {/if}
       {/each}
     {/each}
