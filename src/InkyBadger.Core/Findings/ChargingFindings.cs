@@ -16,6 +16,10 @@ internal static class ChargingFindings
         var sources = s.Scene.Bank.Sources;
         // All that comes in at the bus: a join from another bank charges as a source does.
         var amps = s.Work.Flows.Value?.ChargingA ?? 0;
+        // A device that is set lower than it is made for gives no more than that.
+        if (s.Results.Charging is { } charging)
+            foreach (var (i, source) in sources.Index())
+                amps -= Math.Max(0, (source.MadeForA ?? 0) - (charging.Sources[i].GivesA ?? 0));
         var byRate = Chemistries.Get(b.Unit.Chemistry).MaxChargeCRate * b.Holds.Ah;
         var byUnits =
             s.Work.Pack.Value is { } pack && pack.Strings.Any(x => x.ChargeA is not null)

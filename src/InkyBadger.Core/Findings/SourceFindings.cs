@@ -32,6 +32,7 @@ internal static class SourceFindings
     private static readonly Func<SourceView, Finding?>[] OfEach =
     [
         ColdVoltage,
+        Touch,
         Reach,
         Start,
         Current,
@@ -73,6 +74,37 @@ internal static class SourceFindings
             fewer < 1
                 ? null
                 : v.Offer($"Put {Say.Count(fewer)} in series", $"{Say.V(each * fewer)} when cold", x =>
+                    x with
+                    {
+                        Array = doc with { Series = fewer, Strings = Math.Min(64, doc.Strings * doc.Series / fewer) },
+                    }
+                )
+        );
+    }
+
+    /// <summary>
+    /// What may be touched of direct current [V]. A caution: most arrays that reach a bank of 24 V are above it, and one in covered plugs
+    /// is sound.
+    /// </summary>
+    private const double TouchV = 60;
+
+    private static Finding? Touch(SourceView v)
+    {
+        if (v is not { Result.Array: { ColdVocV: > TouchV } array, Doc.Array: { } doc, Scene: var s })
+            return null;
+        var fewer = (int)Math.Floor(TouchV / (array.ColdVocV / doc.Series) + Tolerant.Noise);
+        return s.Make(
+            "touch.array",
+            Grade.Caution,
+            Station.Charging,
+            v.Place + "/array/series",
+            $"{v.Name}: {Say.V(array.ColdVocV)} when cold, not to be touched",
+            "Over 60 V DC can kill, and light cannot be switched off: plugs that cannot be touched, a rated switch, and cover the modules "
+                + "before working on them.",
+            [new("cold and open", array.ColdVocV, "V"), new("touch limit", TouchV, "V")],
+            fewer < 1
+                ? null
+                : v.Offer($"Put {Say.Count(fewer)} in series", "may be touched", x =>
                     x with
                     {
                         Array = doc with { Series = fewer, Strings = Math.Min(64, doc.Strings * doc.Series / fewer) },

@@ -51,7 +51,14 @@ internal static class MonthAnswers
     )
     {
         var plate = charging.Sources.Sum(s => s.ArrayW ?? 0);
-        if (charging.Months[month].WithoutPlugWh >= 0 || ChargingStage.Balancing(scene, month) is not { } wanted || wanted <= plate)
+        var first = plate <= 0;
+        if (first)
+            plate = ChargingStage.FlatRoof.Array!.Module.Watts;
+        if (
+            charging.Months[month].WithoutPlugWh >= 0
+            || ChargingStage.Balancing(scene, month) is not { } wanted
+            || wanted <= plate && !first
+        )
             yield break;
         var scale = wanted / plate;
         // Whole strings, and what the controller clips, may ask for one more.
@@ -59,7 +66,7 @@ internal static class MonthAnswers
         {
             var extra = more;
             int StringsOf(SolarArray array) => (int)Math.Ceiling(array.Strings * scale - Tolerant.Noise) + extra;
-            var sources = w.Document.Sources.Select(s =>
+            var sources = (first ? w.Document.Sources.Append(NewRoof(w, charging)) : w.Document.Sources).Select(s =>
                 ChargingScene.ArrayW(s) is not null && s.Array is { } array
                     ? s with
                     {
@@ -75,10 +82,19 @@ internal static class MonthAnswers
             var then = w.Document with { Sources = list };
             if (w.With(then).Charging.Value is { Months: { Count: 12 } months } && months[month].WithoutPlugWh >= 0)
             {
-                yield return ($"{Say.W(watts)} of panel", then, m => m.WithoutPlugWh >= 0);
+                yield return (first ? $"{Say.W(watts)} of panel, flat" : $"{Say.W(watts)} of panel", then, m => m.WithoutPlugWh >= 0);
                 yield break;
             }
         }
+    }
+
+    /// <summary>A first array, with a controller that passes a module.</summary>
+    private static Source NewRoof(BankWork w, ChargingResult charging)
+    {
+        var id = 1;
+        while (w.Document.Sources.Any(s => s.Id == $"s{id}"))
+            id++;
+        return ChargingStage.FlatRoof with { Id = $"s{id}", Amps = ChargingStage.FlatRoof.Array!.Module.Watts / charging.Wants.FloatV };
     }
 
     private static IEnumerable<(string Label, Bank Then, Func<ChargeMonth, bool> Keeps)> Plugs(

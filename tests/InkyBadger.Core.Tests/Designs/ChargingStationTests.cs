@@ -225,6 +225,13 @@ public class ChargingStationTests
             Assert.True(Of(then).Months[11].BalanceWh >= 0, answer.Label);
         }
         Assert.InRange(day.BalancingArrayW!.Value, 1200, 4000);
+        // With no array at all a flat one is worked out, and added.
+        var bare = unplugged.With(("~/sources", unplugged.Banks[0].Sources.Skip(1).ToArray()));
+        var first = ChargedDay.Work(bare, 0, 12)!;
+        var roof = first.Answers.Single(a => a.Label.EndsWith("W of panel, flat", StringComparison.Ordinal));
+        var added = DesignFormat.With(bare, roof.Changes);
+        Assert.Equal(3, added.Banks[0].Sources.Count);
+        Assert.True(Of(added).Months[11].WithoutPlugWh >= 0);
         // In July nothing is missing: there is nothing to answer, and less panel would do.
         var july = ChargedDay.Work(unplugged, 0, 7)!;
         Assert.Empty(july.Answers);

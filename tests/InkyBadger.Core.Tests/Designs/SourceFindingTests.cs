@@ -83,6 +83,14 @@ public class SourceFindingTests
         Assert.Equal(2, With(Roof(3, 2), Plug).Mended("charge.array-cold").Banks[0].Sources[0].Array!.Series);
     }
 
+    /// <summary>39.6 V open are 43.3 V at −10 °C: two in series are over 60, one alone may be touched.</summary>
+    [Fact]
+    public void An_array_that_is_not_to_be_touched()
+    {
+        var found = Fires(Roof(2, 2), Roof(1, 2), "touch.array", Grade.Caution, mend: false);
+        Assert.Equal(2 * 39.6 * 1.0945, found.Figures[0].Value, 9);
+    }
+
     /// <summary>One module gives 33 × (1 − 0.0035 × 45) = 27.8 V when hot.</summary>
     [Fact]
     public void An_array_that_never_reaches_the_bank()

@@ -229,8 +229,10 @@ public static class Documents
         from equalise in Maybe(From(0, 70))
         from compensation in Maybe(From(-200, 0))
         from preset in Gen.Elements("sealed", "lithium", null)
+        from start in Maybe(From(1, 70))
         select new Source
         {
+            Start = start is null ? null : new() { BelowV = start },
             Name = "Source",
             Kind = kind,
             Amps = amps,
@@ -358,13 +360,45 @@ public static class Documents
         from odd in Gen.Choose(0, 3)
         from positions in Gen.ArrayOf(Position, odd)
         from sources in Gen.ArrayOf(Source, odd)
+        from before in Gen.Elements("agm", "lfp", "flooded", null)
+        from cutOff in Maybe(From(1, 70))
+        from charged in Gen.Choose(0, 20)
         select new Bank
         {
+            Changed = before is null ? null : new() { From = before },
+            Cards = cutOff is null
+                ? []
+                :
+                [
+                    new()
+                    {
+                        Device = "i1",
+                        Name = "cutOffV",
+                        Value = cutOff,
+                    },
+                    new() { Name = "chargedV", Value = cutOff },
+                ],
             Id = id,
             Name = "Bank",
             SystemV = systemV,
             Demand = new() { Loads = [.. alike ? loads.Select(l => l with { Name = "Load" }) : loads] },
-            Inverters = [.. inverters.Select((x, i) => x with { Id = $"i{i + 1}" })],
+            Inverters =
+            [
+                .. inverters.Select(
+                    (x, i) =>
+                        x with
+                        {
+                            Id = $"i{i + 1}",
+                            ChargerWindows =
+                                charged < 5
+                                    ? null
+                                    :
+                                    [
+                                        [charged, charged + 2],
+                                    ],
+                        }
+                ),
+            ],
             Unit = unit,
             Series = series,
             Parallel = parallel,

@@ -4,6 +4,7 @@
   import { session } from '../app/session.svelte'
   import { num, say, sayVolts, sizeName } from '../ui/quantity'
   import OneLine from './OneLine.svelte'
+  import SummaryCards from './SummaryCards.svelte'
   import { perRun } from './rows'
 
   /** The design on one page, to print and to sign: figures, wiring, lists, cautions, the tables used. */
@@ -87,6 +88,7 @@
       <h2>Wiring, one line for both poles; dashed: behind a panel or a converter</h2>
       <OneLine />
       {#if lists}
+        {#if e.charging && e.charging.cards.length > 0}<SummaryCards charging={e.charging} />{/if}
         <h2>Fuses</h2>
         <table>
           <thead

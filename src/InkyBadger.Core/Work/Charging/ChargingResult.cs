@@ -9,7 +9,9 @@ namespace InkyBadger.Core.Work;
 /// <param name="Months">Twelve, January first; empty while the sun is not known, see <paramref name="MonthsWait"/>.</param>
 /// <param name="Worst">The month [0 to 11] that misses most without the plug; null without months.</param>
 /// <param name="Plug">What the plug or generator must bring then; null where nothing is missing, or there is none.</param>
-/// <param name="BalancingArrayW">Watts of the arrays, as they lie, that carry the worst month alone [W]; null without an array.</param>
+/// <param name="BalancingArrayW">
+/// Watts of the arrays as they lie, or of a flat one where there is none, that carry the worst month alone [W]; null: the sun is not known.
+/// </param>
 /// <param name="MonthsWait">What is still to be said before the months can be worked out; null: nothing.</param>
 /// <param name="Scale">Every threshold of the bus.</param>
 /// <param name="Cards">What each device is to be set to.</param>

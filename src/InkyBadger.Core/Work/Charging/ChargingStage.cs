@@ -155,12 +155,25 @@ public static class ChargingStage
         return new(plug.Id, wh, hours, hours * WeatherDays.Month(worst.Month - 1).Days);
     }
 
+    /// <summary>Where no array is told: flat, in strings of one module of usual size.</summary>
+    internal static Source FlatRoof { get; } =
+        new()
+        {
+            Kind = SourceKind.Solar,
+            Name = "Roof",
+            Array = new() { Module = new() { Watts = 200 } },
+        };
+
     /// <summary>The arrays as they lie, so much larger or smaller that the month is balanced without the plug [W].</summary>
     internal static double? Balancing(ChargingScene scene, int month)
     {
         var outW = scene.OutW(scene.SeasonOf(month));
+        // Without an array a flat one is thought of, where the sun is known.
         var plate = scene.Sources.Sum(s => ChargingScene.ArrayW(s) ?? 0);
+        List<Source> sources = plate > 0 ? [.. scene.Sources] : [.. scene.Sources, FlatRoof];
         if (plate <= 0)
+            plate = FlatRoof.Array!.Module.Watts;
+        if (scene.Clearness is null)
             return null;
         const double Hours = 24.0 / ChargingScene.Steps;
         var need = outW.Sum() * Hours;
@@ -169,7 +182,7 @@ public static class ChargingStage
         double At(double scale)
         {
             var gives = new double[outW.Length];
-            foreach (var source in scene.Sources.Where(x => !IsPlug(x.Kind)))
+            foreach (var source in sources.Where(x => !IsPlug(x.Kind)))
             foreach (var (i, watts) in scene.Offered(source, month, scale).Watts.Index())
                 gives[i] += watts;
             return ChargeDay

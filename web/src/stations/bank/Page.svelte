@@ -47,9 +47,17 @@
 
   let stock = $state(false)
 
+  /** Another chemistry in place of the old one: what must follow is listed at Charging. */
+  function changed(to: UnitItem | null) {
+    const before = session.bank!.changed?.from ?? unit?.chemistry
+    if (!unit || !to || to.chemistry === unit.chemistry) return []
+    return [{ path: '~/changed', value: before && before !== to.chemistry ? { from: before, done: [] } : null }]
+  }
+
   function take(item: UnitItem) {
     session.edit(
       [
+        ...changed(item),
         { path: '~/unit', value: item },
         { path: '~/chemistry', value: null },
         { path: '~/series', value: null },
@@ -61,13 +69,7 @@
   function pick(key: string | null) {
     const item = key === null ? null : (session.reference!.units.find((u) => u.key === key) ?? unit)
     // The bank takes the chemistry of its units.
-    session.edit(
-      [
-        { path: '~/unit', value: item },
-        { path: '~/chemistry', value: null },
-      ],
-      true,
-    )
+    session.edit([...changed(item), { path: '~/unit', value: item }, { path: '~/chemistry', value: null }], true)
   }
 
   const limiter = $derived(b?.unit.bms || session.bank!.bms ? 'BMS' : 'units')

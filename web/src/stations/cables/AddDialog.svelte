@@ -4,6 +4,7 @@
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import QuantityField from '../../ui/QuantityField.svelte'
   import { parse, say } from '../../ui/quantity'
+  import { newSource } from '../charging/sources'
   import { blank, docOf, ensure, hand, indexOf, pathOf, put } from './hand.svelte'
   import Modal from './Modal.svelte'
 
@@ -57,20 +58,11 @@
   function addSource() {
     const a = current(sourceAmps)
     if (a === null) return
-    const id = fresh(
-      's',
-      bank.sources.map((s) => s.id),
-    )
     const place = source.trim()
-    session.edit(
-      {
-        path: '~/sources/-',
-        value: { id, name: place || words[kind], kind, amps: a, settingV: null, place: place || null },
-      },
-      true,
-    )
+    const added = { ...newSource(kind, place || words[kind], bank.sources), amps: a, place: place || null }
+    session.edit({ path: '~/sources/-', value: added }, true)
     source = sourceAmps = ''
-    hand.id = `source-${id}`
+    hand.id = `source-${added.id}`
     hand.dialog = null
   }
   const own = $derived(e?.circuits.some((c) => c.kind === 'inverter') ?? false)
