@@ -90,7 +90,7 @@ public class CableTests
             "fuse,count,class,rating A,made for V,must bear V,breaks A,short circuit A,from its source m,protects,chosen,relies on",
             lines[0].Trim()
         );
-        Assert.StartsWith("Main fuse,1,\"Class T, bolted\",200,160,29.2,20000,", lines[1], StringComparison.Ordinal);
+        Assert.StartsWith("Main fuse,1,\"Class T, bolted\",200,160,30.4,20000,", lines[1], StringComparison.Ordinal);
         Assert.DoesNotContain(lines, l => l.StartsWith('='));
         var cables = (await server.Http.GetStringAsync($"/api/designs/{id}/cables.csv")).Split('\n', StringSplitOptions.RemoveEmptyEntries);
         Assert.Equal("M1+,plus,red,battery post +,main fuse,50 mm²,50,1,0.15,50 mm² × M8,50 mm² × M8,2", cables[1].Trim());

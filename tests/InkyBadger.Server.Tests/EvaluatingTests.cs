@@ -32,7 +32,7 @@ public class EvaluatingTests(AskedServer asked) : IClassFixture<AskedServer>
         Assert.Equal(3200.7246, (double)bank["energy"]!["energyBankWh"]!, 4);
         Assert.Equal(200, (double)bank["mainRun"]!["fuse"]!["ratingA"]!);
         Assert.Equal("50 mm²", (string)bank["mainRun"]!["cable"]!["size"]!);
-        Assert.Equal(2, (int)answer["evaluation"]!["counts"]!["wrong"]!);
+        Assert.Equal(3, (int)answer["evaluation"]!["counts"]!["wrong"]!);
         Assert.Null(answer["working"]);
         Assert.Empty(JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray());
     }

@@ -194,7 +194,7 @@ public class FileTests(AskedServer asked) : IClassFixture<AskedServer>
         ]);
         var answer = await asked.Server.Http.PostAsync(
             "/api/evaluate?working=all",
-            Documents.Body(Documents.Bus.With("/banks/0/demand/loads", loads).ToJsonString())
+            Documents.Body(Documents.Bus.With("/banks/0/demand/loads", loads).With("/banks/0/sources", new JsonArray()).ToJsonString())
         );
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
         Assert.Contains("ask for one figure by its pointer", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);

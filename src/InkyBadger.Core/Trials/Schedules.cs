@@ -86,6 +86,7 @@ public static class Schedules
             AddRun(cables, $"C{n}+", c.Run, "+", Red, Positive(c.From), Positive(c.To));
             AddRun(cables, $"C{n}−", c.Run, "−", Black, charge ? c.From : c.To, charge ? "negative bus" : Negative(c.From));
         }
+        AddArrays(cables, results);
         AddInside(cables, results);
         if (results.Bonding is { Absent: false, Size: { } bond } bonding)
             cables.Add(
@@ -176,6 +177,24 @@ public static class Schedules
                         Cable(c.Run),
                         c.Run.Fuse.ClassPinned || c.Run.Fuse.RatingPinned,
                         c.Fuse.Upstream.ReliesOn
+                    )
+                );
+        foreach (var source in e.Charging?.Sources ?? [])
+            if (source is { Array: { FuseWanted: true, FuseA: { } rating } array })
+                rows.Add(
+                    new(
+                        $"{source.Name}, a string of modules",
+                        (int)Math.Round(array.ArrayA / array.StringA),
+                        StringFuseClass.Solar.Label,
+                        rating,
+                        StringFuseClass.Solar.MaxDcV,
+                        array.ColdVocV,
+                        StringFuseClass.Solar.InterruptA,
+                        array.ArrayA - array.StringA,
+                        null,
+                        "its modules",
+                        false,
+                        null
                     )
                 );
         return rows;
@@ -292,6 +311,20 @@ public static class Schedules
                 pole == "+" && (run.Cable.AreaMm2 ?? 0) >= LugFromMm2 ? 2 * run.Cable.Conductors : 0
             )
         );
+
+    /// <summary>From the modules of each array to its controller.</summary>
+    private static void AddArrays(List<CableRow> rows, BankEvaluation e)
+    {
+        var n = 0;
+        foreach (var source in e.Charging?.Sources ?? [])
+        {
+            if (source.ArrayRun is not { Cable.Size: not null } run)
+                continue;
+            n++;
+            AddRun(rows, $"A{n}+", run, "+", Red, $"modules, {source.Name}", $"controller, {source.Name}");
+            AddRun(rows, $"A{n}−", run, "−", Black, $"modules, {source.Name}", $"controller, {source.Name}");
+        }
+    }
 
     /// <summary>Jumpers, links and leads, alike ones together.</summary>
     private static void AddInside(List<CableRow> rows, BankEvaluation e)

@@ -105,6 +105,11 @@ public class ChargingStationTests
         Assert.True(run.Carries.AmpacityA >= run.DesignA);
         Assert.Null(run.Fuse.RatingA);
         Assert.True(run.Drop.V / 51.0555 <= 0.03);
+        // It is cut and fused with the rest: two colours of one length, a fuse in each of three strings.
+        var lists = Schedules.Work(Bus, 0)!;
+        Assert.Equal(["A1+", "A1−"], lists.Cables.Where(c => c.Label.StartsWith('A')).Select(c => c.Label));
+        var fuse = lists.Fuses.Single(f => f.Name == "Roof, a string of modules");
+        Assert.Equal((3, 12.0, 1000.0), (fuse.Count, fuse.RatingA!.Value, fuse.MaxDcV));
         // A longer way asks for more copper.
         var far = Bus.With(("~/runs/-", new Run { Id = "array-roof", LengthM = 25 }));
         Assert.True(Of(far).Sources[0].ArrayRun!.Cable.AreaMm2 > run.Cable.AreaMm2);

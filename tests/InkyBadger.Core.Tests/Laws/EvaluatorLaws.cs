@@ -10,8 +10,10 @@ using InkyBadger.Core.Design;
 using InkyBadger.Core.Inverters;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Trials;
 using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Wiring;
+using InkyBadger.Core.Work;
 using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Tests.Laws;
@@ -496,6 +498,26 @@ public class EvaluatorLaws
         Assert.NotEmpty(JsonSerializer.Serialize(Evaluator.Evaluate(design), DesignFormat.Options));
         Assert.NotEmpty(JsonSerializer.Serialize(Evaluator.Evaluate(design, tape), DesignFormat.Options));
         Assert.All(tape.All, e => Assert.True(double.IsFinite(e.Value), e.Pointer));
+    }
+
+    /// <summary>
+    /// A day is shown for every month; what it loses is what leaves less what comes, and what it is said to balance by balances it.
+    /// </summary>
+    [Property]
+    public void A_month_is_filled_and_what_balances_it_does(DesignDocument design)
+    {
+        for (var bank = 0; bank < design.Banks.Count; bank++)
+        {
+            if (ChargedDay.Work(design, bank, null) is not { } day)
+                continue;
+            Assert.All(day.All.Soc, s => Assert.InRange(s, 0, 1));
+            Assert.All(day.All.Sources, s => Assert.True(s.TakenWh <= s.OfferedWh * (1 + 1e-9)));
+            foreach (var answer in day.Answers)
+            {
+                var then = new SiteWork(DesignFormat.With(design, answer.Changes))[bank].Charging.Need();
+                Assert.True(then.Months[day.Month - 1].BalanceWh >= 0, answer.Label);
+            }
+        }
     }
 
     [Property]

@@ -3167,7 +3167,7 @@ export interface components {
             plug: null | components["schemas"]["PlugNeed"];
             /**
              * Format: double
-             * @description Watts of the arrays, as they lie, that carry the worst month alone [W]; null without an array.
+             * @description Watts of the arrays as they lie, or of a flat one where there is none, that carry the worst month alone [W]; null: the sun is not known.
              */
             balancingArrayW: null | number;
             /** @description What is still to be said before the months can be worked out; null: nothing. */

@@ -6,7 +6,7 @@
     else dialog.close()
   })
   const keys = [
-    ['1 … 5', 'Loads, Voltage, Inverter, Bank, Cables & fuses'],
+    ['1 … 6', 'Loads, Voltage, Inverter, Bank, Cables & fuses, Charging'],
     ['f', 'fold or unfold the path'],
     ['w', 'fold or unfold the working'],
     ['Enter', 'keep what was typed; on a figure: open its working'],

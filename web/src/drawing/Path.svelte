@@ -43,8 +43,8 @@
 
   const faults = $derived(
     [
-      { id: 'bank' as const, x: plan.post - 22, y: plan.yPlus - half - 12 },
-      { id: 'cables' as const, x: fuseX + 15, y: plan.yPlus - half - 12 },
+      { id: 'bank' as const, x: plan.post - 10, y: plan.yPlus + half + 18 },
+      { id: 'cables' as const, x: fuseX + 22, y: plan.yPlus + half + 18 },
       {
         id: 'voltage' as const,
         x: plan.columns.voltage.x + plan.columns.voltage.width / 2 + 40,
@@ -338,6 +338,16 @@
     align-items: baseline;
     gap: 6px;
     font-size: 13.5px;
+  }
+  .row b {
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  @media (max-width: 1149px) {
+    .column .fits {
+      display: none;
+    }
   }
   .fits {
     margin-left: auto;

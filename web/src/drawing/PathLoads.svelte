@@ -39,7 +39,7 @@
   {#if row.surgeW > row.runningW}
     {@const end = bars + (row.surgeW / most) * room}
     <path d="M{bars} {y} H{end} M{end} {y - 4} V{y + 4}" stroke="var(--ink)" />
-    {#if row.surgeW > most * 0.4}
+    {#if row.surgeW > most * 0.4 && pitch >= 15}
       <text x={end} y={y - 6} text-anchor="end" class="fig" style:font-size="11px">{num(row.surgeW)} W start</text>
     {/if}
   {/if}

@@ -14,7 +14,7 @@
   const shown = $derived(all.slice(0, MOST_SOURCES))
   const rest = $derived(all.slice(MOST_SOURCES))
   const left = $derived(plan.columns.charging.x + 10)
-  const box = $derived({ x: left + 44, width: plan.columns.charging.width - 108 })
+  const box = $derived({ x: left + 42, width: Math.min(52, plan.columns.charging.width - 90) })
   const rows = $derived(sourceRows(Math.min(all.length, MOST_SOURCES + 1), 46, plan.bottom))
   const worded = $derived(!short && rows.pitch >= 26)
   const circuits = $derived(shown.map((s) => e.circuits.find((c) => c.id === `source-${s.id}`)))
@@ -72,8 +72,7 @@
     >{s.givesA === null ? '? A' : `${num(s.givesA)} A`}</text
   >
   {#if mark(i)}
-    {@const x = plan.columns.charging.x + plan.columns.charging.width - 14}
-    <g transform="translate({x} {middle - 14})">
+    <g transform="translate({box.x + box.width - 5} {middle - 13})">
       <rect width="9" height="9" fill={mark(i) === 'wrong' ? 'var(--ink)' : 'var(--sheet)'} stroke="var(--ink)" />
       {#if mark(i) === 'look'}<path d="M0 6 L6 0 M0 9 L9 0 M3 9 L9 3" stroke="var(--ink)" stroke-width="1.2" />{/if}
     </g>

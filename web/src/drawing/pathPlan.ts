@@ -84,7 +84,7 @@ export function plan(e: BankEvaluation | null, width: number, height: number): P
   const { pitch, first } = sourceRows(Math.min(sources.length, MOST_SOURCES + 1), HEAD, bottom)
   const lanesTop = Math.min(HEAD - 1, middle - gap / 2 - 2 * half - 2 - lanesHeight)
   let laneY = lanesTop
-  let riser = left + charging - 42
+  let riser = left + charging - (wide ? 42 : 34)
   const lanes = thicks.map((t, i) => {
     const lane = { row: first + i * pitch, riser: riser + t / 2, y: laneY + t / 2, thick: t }
     laneY += t + 2

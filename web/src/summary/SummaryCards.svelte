@@ -32,6 +32,12 @@
 </div>
 
 <style>
+  h2 {
+    font-size: 12px;
+    font-weight: 700;
+    margin: 7px 0 2px;
+    border-bottom: 1px solid #999;
+  }
   .cards p {
     margin: 1px 0;
   }

@@ -45,7 +45,11 @@ internal sealed class ChargingScene
             new(Chemistry, bank.Layout.Cells, bank.Holds.Ah, null, limit, bank.Layout.Parallel),
             bank.Holds.RatedWh,
             network.BankOhm,
+            // Beyond what cells are asked about they take nothing anyway.
             work.Scene.Design.Place.AmbientC
+                is { } c
+                ? Math.Clamp(c, -60, 100)
+                : null
         );
         Clearness = ClearnessOf(work.Scene.Design.Place);
         Sources =

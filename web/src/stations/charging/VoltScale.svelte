@@ -245,8 +245,12 @@
   {#each rest as m (m.soc)}
     {#if seen(m.v)}
       <line x1="34" x2="50" y1={y(m.v)} y2={y(m.v)} stroke="var(--ink)" />
-      {#if !inGrey(m.v)}<text x="30" y={y(m.v) + (m.soc === 1 ? 0 : 7)} text-anchor="end" class="fig soc" data-give
-          >{Math.round(m.soc * 100)} %</text
+      {#if !inGrey(m.v) && wants.every((l) => Math.abs(y(l.v) - 4 - y(m.v)) > 13)}<text
+          x="30"
+          y={y(m.v) + (m.soc === 1 ? 0 : 7)}
+          text-anchor="end"
+          class="fig soc"
+          data-give>{Math.round(m.soc * 100)} %</text
         >{/if}
     {/if}
   {/each}
