@@ -6,7 +6,9 @@ using OpenQA.Selenium.Interactions;
 
 namespace InkyBadger.Browser.Tests;
 
-/// <summary>The Charging station as it is used: hours dragged, thresholds in hand, settings put in and measured, sources and place told.</summary>
+/// <summary>
+/// The Charging station as it is used: hours dragged, thresholds in hand, settings put in and measured, sources and place told.
+/// </summary>
 public class ChargingTests
 {
     private static Bench Bus(out Bench bench)

@@ -28,7 +28,9 @@ public class ChargingTests(AskedServer asked) : IClassFixture<AskedServer>
     private async Task<JsonNode> Ask(string query) =>
         JsonNode.Parse(await (await server.Http.PostAsJsonAsync("/api/charged-day" + query, Sunny)).Content.ReadAsStringAsync())!;
 
-    /// <summary>Without a month it is the darkest; its quarters are 96 and one more at the end, and with the plug it ends as it begins.</summary>
+    /// <summary>
+    /// Without a month it is the darkest; its quarters are 96 and one more at the end, and with the plug it ends as it begins.
+    /// </summary>
     [Fact]
     public async Task A_day_is_filled_over_the_wire()
     {

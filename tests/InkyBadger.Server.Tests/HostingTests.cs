@@ -21,7 +21,9 @@ public partial class HostingTests(AskedServer asked) : IClassFixture<AskedServer
         Assert.Equal("ok", (string)answer["status"]!);
     }
 
-    /// <summary>docs/format/openapi.json is what the front end's types are made from. Where a line of its words ends says nothing.</summary>
+    /// <summary>
+    /// docs/format/openapi.json is what the front end's types are made from. Where a line of its words ends says nothing.
+    /// </summary>
     [Fact]
     public async Task The_openapi_document_of_the_docs_is_the_one_served()
     {

@@ -7,7 +7,8 @@ public sealed record Refused(AcceptLimit Why, double Wh);
 public sealed record FillSource(string Id, IReadOnlyList<double> OfferedW, double SetV);
 
 /// <summary>
-/// A source over the day: what it offers and what is taken of it in each step [W], offered, taken and refused of it [Wh], and what it was refused for, most first.
+/// A source over the day: what it offers and what is taken of it in each step [W], offered, taken and refused of it [Wh], and what it was
+/// refused for, most first.
 /// </summary>
 public sealed record FilledSource(
     string Id,
@@ -41,8 +42,8 @@ public sealed record DayFillingResult(
 public sealed record FillBank(ChargedBank Bank, double RatedWh, double Ohm, double? CellC = null);
 
 /// <summary>
-/// What a day's sources do to a bank, step by step: they feed what runs, the rest goes into the cells as far as these take it (method, 9.5),
-/// and what it costs to store is lost on the way in (9.10).
+/// What a day's sources do to a bank, step by step: they feed what runs, the rest goes into the cells as far as these take it (method,
+/// 9.5), and what it costs to store is lost on the way in (9.10).
 /// </summary>
 public static class DayFilling
 {

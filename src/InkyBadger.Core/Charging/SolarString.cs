@@ -25,7 +25,9 @@ public sealed record ModulePlate(
     double VmpCoeffPerK = SolarString.UsualVmpCoefficientPerK
 );
 
-/// <summary>What a controller takes in: greatest volts [V], greatest amperes [A], and how far above the bank it runs and starts [V].</summary>
+/// <summary>
+/// What a controller takes in: greatest volts [V], greatest amperes [A], and how far above the bank it runs and starts [V].
+/// </summary>
 public sealed record ControllerInput(double MaxV, double? MaxIscA = null, double HeadroomV = 1, double? StartHeadroomV = null);
 
 /// <summary>

@@ -79,7 +79,9 @@ public static class SolarYear
 
     private static readonly ConcurrentDictionary<(double, ArrayFacing, string, string), SolarYearResult> KeptYears = new();
 
-    /// <summary>The clearness that gives so many hours of full sun on the level on a month's mean day, held within what a month has.</summary>
+    /// <summary>
+    /// The clearness that gives so many hours of full sun on the level on a month's mean day, held within what a month has.
+    /// </summary>
     /// <param name="sunHours">[h, ≥ 0].</param>
     public static double ClearnessOf(double latitudeDeg, int month, double sunHours)
     {

@@ -122,7 +122,8 @@ internal static class SourceFindings
                 Station.Charging,
                 v.Place + "/array",
                 $"{v.Name} never reaches the bank: {Say.V(array.HotVmpV)} when hot",
-                "In full sun modules are hot and give fewer volts: these stay below what the bank is charged at, and it never comes to full.",
+                "In full sun modules are hot and give fewer volts: these stay below what the bank is charged at, and "
+                    + "it never comes to full.",
                 [new("hot at work", array.HotVmpV, "V"), new("absorption", v.Charging.Wants.AbsorbV, "V")],
                 MoreInSeries(v, a => a.Reaches)
             );
@@ -169,7 +170,8 @@ internal static class SourceFindings
             Station.Charging,
             v.Place + "/array",
             $"{v.Name}: {Say.A(array.ArrayA)} into a controller for {Say.A(most)}",
-            "A quarter more than the short-circuit current flows for hours when the sun is strong; the controller’s input is made for less.",
+            "A quarter more than the short-circuit current flows for hours when the sun is strong; the "
+                + "controller’s input is made for less.",
             [new("to design for", array.ArrayA, "A"), new("controller", most, "A")],
             strings < 1
                 ? null
@@ -249,7 +251,8 @@ internal static class SourceFindings
             Station.Charging,
             v.Place + "/amps",
             $"{v.Name} asks {Say.Percent(engine.AlternatorShare, 0)} of what the alternator gives hot",
-            "An alternator gives its plate for minutes, then it is hot and gives less: its belt, diodes and the vehicle’s own needs suffer.",
+            "An alternator gives its plate for minutes, then it is hot and gives less: its belt, diodes and the "
+                + "vehicle’s own needs suffer.",
             [new("drawn from it", engine.InputA, "A"), new("charger", amps, "A"), new("the most", engine.MostOutA, "A")],
             most >= 1 ? v.Offer($"Limit it to {Say.A(most)}", "what the alternator gives hot", x => x with { Amps = most }) : null
         );

@@ -13,7 +13,8 @@ public static class DesignCheck
     public const int MostUnits = 128;
 
     /// <summary>
-    /// Times of day of all loads and sources of all banks together: more than any list a person keeps, and little enough to be worked out at once.
+    /// Times of day of all loads and sources of all banks together: more than any list a person keeps, and little enough to be worked out
+    /// at once.
     /// </summary>
     public const int MostWindows = 3000;
 

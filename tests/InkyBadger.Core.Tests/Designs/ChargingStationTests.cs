@@ -4,7 +4,9 @@ using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Tests.Designs;
 
-/// <summary>What the station of charging shows, by hand: the scale of volts, cards, what follows another chemistry, what balances a month.</summary>
+/// <summary>
+/// What the station of charging shows, by hand: the scale of volts, cards, what follows another chemistry, what balances a month.
+/// </summary>
 public class ChargingStationTests
 {
     private static readonly DesignDocument Bus = Some.Demo("Marrow");
@@ -13,7 +15,9 @@ public class ChargingStationTests
 
     private static ScaleColumn Column(ChargingResult c, string id) => c.Scale.Columns.Single(x => x.Id == id);
 
-    /// <summary>Eight cells: 8 × 3.55, 8 × 3.375, a BMS typically at 8 × 3.65 and 8 × 2.5; rest volts tell nothing from 20 to 90 %.</summary>
+    /// <summary>
+    /// Eight cells: 8 × 3.55, 8 × 3.375, a BMS typically at 8 × 3.65 and 8 × 2.5; rest volts tell nothing from 20 to 90 %.
+    /// </summary>
     [Fact]
     public void The_lines_of_the_bank()
     {
@@ -29,7 +33,9 @@ public class ChargingStationTests
         Assert.Equal(30.4, scale.GreatestV, 9);
     }
 
-    /// <summary>The depot's charger stands on a preset that equalises: 30.4 V are 1.2 V over where the BMS opens, its rest is off by tenths.</summary>
+    /// <summary>
+    /// The depot's charger stands on a preset that equalises: 30.4 V are 1.2 V over where the BMS opens, its rest is off by tenths.
+    /// </summary>
     [Fact]
     public void What_crosses_is_wrong_and_what_is_off_is_looked_at()
     {
@@ -85,7 +91,9 @@ public class ChargingStationTests
         Assert.Equal(state, Column(Of(design), "shore").Marks.Single(m => m.Setting == "start").State);
     }
 
-    /// <summary>36.6 V open, two in series at −15 °C: 73.2 × (1 + 0.0027 × 40); 30.3 V at work and 70 °C: 60.6 × (1 − 0.0035 × 45).</summary>
+    /// <summary>
+    /// 36.6 V open, two in series at −15 °C: 73.2 × (1 + 0.0027 × 40); 30.3 V at work and 70 °C: 60.6 × (1 − 0.0035 × 45).
+    /// </summary>
     [Fact]
     public void The_volts_of_the_roof()
     {
@@ -174,7 +182,9 @@ public class ChargingStationTests
         Assert.Equal("/cards/-", rows["chargedV"].Path);
     }
 
-    /// <summary>From AGM to lithium: every charger with its probe, equalising and cold stop, the drive, the inverter, the monitor, the fuse.</summary>
+    /// <summary>
+    /// From AGM to lithium: every charger with its probe, equalising and cold stop, the drive, the inverter, the monitor, the fuse.
+    /// </summary>
     [Fact]
     public void What_follows_another_chemistry_is_found_in_the_design()
     {

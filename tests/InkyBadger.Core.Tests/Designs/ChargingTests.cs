@@ -59,8 +59,8 @@ public class ChargingTests
     private static ChargingResult Of(DesignDocument design) => new SiteWork(design)[0].Charging.Need();
 
     /// <summary>
-    /// Above the air 2,792 Wh/m² fall on the level on a mean December day at 46° north (by hand, day by day); 0.38 of it reaches the ground,
-    /// on 1.2 kW with a fifth lost. Ten years of weather stray from that by little.
+    /// Above the air 2,792 Wh/m² fall on the level on a mean December day at 46° north (by hand, day by day); 0.38 of it reaches the
+    /// ground, on 1.2 kW with a fifth lost. Ten years of weather stray from that by little.
     /// </summary>
     [Fact]
     public void A_flat_roof_brings_what_the_months_light_is()
@@ -77,7 +77,9 @@ public class ChargingTests
         DecemberAbove = 2792,
         JulyAbove = 11198;
 
-    /// <summary>Half-way between the floor of 0.1 and full a cell of LFP rests at 3.30 V; the current lifts that by the bank's resistance.</summary>
+    /// <summary>
+    /// Half-way between the floor of 0.1 and full a cell of LFP rests at 3.30 V; the current lifts that by the bank's resistance.
+    /// </summary>
     [Fact]
     public void A_drive_brings_amperes_by_hours_at_the_volts_of_a_bank_that_fills()
     {

@@ -4,7 +4,9 @@ using InkyBadger.Core.Findings;
 
 namespace InkyBadger.Core.Tests.Designs;
 
-/// <summary>What can be wrong with a source, each fired and not fired, and its mend pressed. The bank is eight cells of LFP, 28.4 V.</summary>
+/// <summary>
+/// What can be wrong with a source, each fired and not fired, and its mend pressed. The bank is eight cells of LFP, 28.4 V.
+/// </summary>
 public class SourceFindingTests
 {
     private static readonly DesignDocument Marrow = Some.Marrow;

@@ -3784,7 +3784,10 @@ export interface components {
             firstToDo: null | string;
             name: string;
         };
-        /** @description A source over the day: what it offers and what is taken of it in each step [W], offered, taken and refused of it [Wh], and what it was refused for, most first. */
+        /**
+         * @description A source over the day: what it offers and what is taken of it in each step [W], offered, taken and refused of it [Wh], and what it was
+         *     refused for, most first.
+         */
         FilledSource: {
             id: string;
             offeredW: number[];

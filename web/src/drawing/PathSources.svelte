@@ -7,7 +7,7 @@
   import type { PathPlan } from './pathPlan'
   import SourceSign from './SourceSign.svelte'
 
-  /** The sources on the path: each as what it is, its device with its amperes, and its line over the bank to the bus through its own fuse. */
+  /** The sources on the path: each as what it is, its device with its amperes, its line over the bank to the bus with its own fuse. */
   let { e, plan, short }: { e: BankEvaluation; plan: PathPlan; short: boolean } = $props()
 
   const all = $derived(e.charging?.sources ?? [])

@@ -31,7 +31,9 @@ public sealed record ChargingResult(
     BmsOpening? Opening
 );
 
-/// <summary>A source as it stands: what it gives at the bank [A] and at which volts while it fills [V], and how it suits what it hangs on.</summary>
+/// <summary>
+/// A source as it stands: what it gives at the bank [A] and at which volts while it fills [V], and how it suits what it hangs on.
+/// </summary>
 /// <param name="BuiltIn">The charger of an inverter.</param>
 /// <param name="GivesA">What it gives at the bank at most [A]; null: nobody said.</param>
 /// <param name="FillV">At the bank's terminals half-way up [V].</param>

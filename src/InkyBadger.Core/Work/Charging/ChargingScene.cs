@@ -99,7 +99,9 @@ internal sealed class ChargingScene
     /// <summary>A device set higher than it is made for gives no more.</summary>
     private static double? Lesser(double? set, double? made) => set is { } a && made is { } b ? Math.Min(a, b) : set ?? made;
 
-    /// <summary>Volts at the bank while it fills: half-way between floor and full, lifted by the current, no higher than absorption.</summary>
+    /// <summary>
+    /// Volts at the bank while it fills: half-way between floor and full, lifted by the current, no higher than absorption.
+    /// </summary>
     public double FillV(double amps) =>
         Math.Min(Wants.AbsorbV, Bank.Bank.CellsInSeries * RestVoltage.CellV(Chemistry.Id, (1 + FloorSoc) / 2) + amps * Bank.Ohm);
 
