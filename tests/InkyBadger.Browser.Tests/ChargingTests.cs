@@ -110,6 +110,7 @@ public class ChargingTests
         var id = await AddAsync(bench, design);
         bench.Open($"#/d/{id}/charging");
         bench.Find("[data-span='d wrong']");
+        Assert.Contains("load.window", Rules(bench));
         bench.ClickText("summary", "as a table");
         bench.ClickText(".tables details:last-of-type summary", "as a table");
         bench.WaitUntil(

@@ -13,8 +13,8 @@ describe('the stations', () => {
     expect([...circuit].sort()).toEqual(stations.map((s) => s.id).sort())
   })
 
-  it('lie on the circuit from the bank to the loads', () => {
-    expect([circuit[0], circuit.at(-1)]).toEqual(['bank', 'loads'])
+  it('lie on the circuit from the sources to the loads', () => {
+    expect([circuit[0], circuit.at(-1)]).toEqual(['charging', 'loads'])
   })
 
   it('have a live line for a bank of which nothing is known yet', () => {
@@ -24,6 +24,7 @@ describe('the stations', () => {
     expect(live('bank', empty).before).toBe('choose a unit')
     expect(live('inverter', empty).before).toBe('after the loads')
     expect(live('cables', empty).before).toBe('follows from the loads')
+    expect(live('charging', empty).before).toBe('follows from the bank')
   })
 
   it('say the figure they are about', () => {
@@ -32,7 +33,17 @@ describe('the stations', () => {
       currents: { bankWorstA: 1234 },
       bank: { layout: { series: 2, parallel: 4 }, holds: { usableWh: 8192 } },
       network: { strings: { worstShare: 0.263 } },
+      charging: {
+        worst: 0,
+        months: [{ needWh: 3200, bySource: [1400, 4000] }],
+        sources: [
+          { name: 'Roof', kind: 'solar' },
+          { name: 'Plug', kind: 'mains' },
+        ],
+      },
     } as unknown as BankEvaluation
+    // The plug comes last, whatever it brings: its hours are chosen.
+    expect(live('charging', e)).toEqual({ before: '', figure: '1.40', after: 'of 3.20 kWh by roof' })
     expect(live('cables', e)).toEqual({ before: 'fuse', figure: '200 A', after: 'on 2 × 35 mm²' })
     expect(live('voltage', e).figure).toBe('1.2 kA')
     expect(live('bank', e)).toEqual({ before: '2S4P, worst string', figure: '26.3 %', after: '' })

@@ -32,6 +32,12 @@ public static class Require
             Refuse(field, $"must be from {least} to {most}");
     }
 
+    public static void Finite(double value, [CallerArgumentExpression(nameof(value))] string field = "")
+    {
+        if (!double.IsFinite(value))
+            Refuse(field, "must be a number");
+    }
+
     /// <summary>Refuses anything outside (0 to 1].</summary>
     public static void Share(double value, [CallerArgumentExpression(nameof(value))] string field = "")
     {

@@ -69,6 +69,11 @@ internal static partial class CaseCalcs
             ["peukert.exponent"] = f =>
                 Peukert.Exponent(f.Num("rated_ah"), f.Num("rated_hours"), f.Num("reserve_minutes"), f.Num("reserve_a")),
             ["peukert.runtime"] = f => Peukert.At(f.Num("rated_ah"), f.Num("rated_hours"), f.Num("exponent"), f.Num("current_a")),
+            ["join.through"] = Through,
+            ["bringup.settle"] = Settled,
+            ["bringup.rest_match"] = Rest,
+            ["fit.pack"] = Packed,
+            ["fit.trim"] = Trimmed,
             ["bank.sharing"] = f => BankSharing.Share(NetworkOf(f), Emf(f), f.Num("load_current_a")),
             ["bank.ceiling"] = f => BankSharing.Ceiling(NetworkOf(f, equalEmf: true), Limits(f)),
             ["bank.cascade"] = f => BankSharing.Cascade(NetworkOf(f), Emf(f), Limits(f), f.Num("load_current_a"), f.OptCount("first_out")),

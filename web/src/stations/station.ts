@@ -18,6 +18,8 @@ export interface StationData {
   along: number
   /** On a phone what is wrong stands before the drawings. */
   findingsFirst?: boolean
+  /** Rules of other stations that its instrument shows too: their findings stand here as well. */
+  also?: string[]
   live: (e: BankEvaluation) => Live
 }
 

@@ -2,12 +2,16 @@
   import type { Station } from '../api/client'
   import { session } from '../app/session.svelte'
   import { Trying } from '../findings/trying.svelte'
+  import { stationOf } from '../stations'
   import Mark from './Mark.svelte'
 
   /** The margin notes of a station: what is wrong or worth a look, with the mends and what each will bring. */
   let { station }: { station: Station } = $props()
+  const also = $derived(stationOf(station).also ?? [])
   const here = $derived(
-    session.evaluation!.findings.filter((f) => f.station === station && f.bank === session.result!.id),
+    session.evaluation!.findings.filter(
+      (f) => (f.station === station || also.includes(f.rule)) && f.bank === session.result!.id,
+    ),
   )
 
   const trying = new Trying()

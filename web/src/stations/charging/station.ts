@@ -9,6 +9,8 @@ export const station: StationData = {
   leads: ['/charging/plug/hoursADay', '/charging/months/11/withoutPlugWh', '/charging/wants/absorbV'],
   along: 0,
   findingsFirst: true,
+  // What crosses on the volt scale.
+  also: ['load.window', 'fuse.voltage', 'bank.real-volts'],
   live: (e) => {
     const c = e.charging
     if (!c) return line('follows from the bank')
