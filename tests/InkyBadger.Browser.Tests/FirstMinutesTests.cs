@@ -37,6 +37,8 @@ public class FirstMinutesTests
         for (var i = 0; i < 4; i++)
             bench.ClickText("button", "next");
         bench.Reads("fuse-rating", "30 A");
+        bench.ClickText("button", "next");
+        bench.Find(".tools [data-source]");
         bench.ClickText("button", "next: Builds");
         bench.Find("[data-testid=progress]");
     }

@@ -138,7 +138,7 @@ public class FirstPlanTests
         bench.Find("[data-testid=headline]");
         Assert.Equal("Marrow Lane library bus", bench.Find("#design-name").GetAttribute("value"));
         Assert.Equal("String A carries 31.0 % of the current, because both leads leave at its end", bench.Text("[data-testid=headline]"));
-        Assert.Contains("2 wrong", bench.Text("[data-testid=counts]"), StringComparison.Ordinal);
+        Assert.Contains("3 wrong", bench.Text("[data-testid=counts]"), StringComparison.Ordinal);
         bench.Reads("usable-wh", "9.22 kWh");
         Assert.Empty(bench.Complaints());
     }

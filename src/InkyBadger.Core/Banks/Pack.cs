@@ -19,6 +19,9 @@ public sealed record PackUnit(
     bool Own
 )
 {
+    /// <summary>A bad joint at its posts, over a sound one [Ω].</summary>
+    public double JointOhm { get; init; }
+
     /// <summary>What it still holds [Ah].</summary>
     public double Ah => Item.Ah * Health;
 
@@ -72,8 +75,8 @@ public sealed class PackString(IReadOnlyList<PackUnit> units, BmsItem? chosen = 
         : units.All(u => u.Item.IsBare()) ? chosen?.PeakA
         : null;
 
-    /// <summary>Resistance of its units, without jumpers [Ω].</summary>
-    public double UnitsOhm { get; } = units.Sum(u => u.Ohm);
+    /// <summary>Resistance of its units and of bad joints at them, without jumpers [Ω].</summary>
+    public double UnitsOhm { get; } = units.Sum(u => u.Ohm + u.JointOhm);
 
     /// <summary>The same with half of what was only assumed, for the greatest fault [Ω].</summary>
     public double UnitsOhmInFault { get; } = units.Sum(u => u.OhmAssumed ? u.Ohm / 2 : u.Ohm);
@@ -179,7 +182,10 @@ public sealed class Pack
             assumed,
             design.Prices.Of(item),
             at.Item is not null || at.Health is not null
-        );
+        )
+        {
+            JointOhm = (at.JointMilliohm ?? 0) / 1000,
+        };
     }
 
     private static (double Ohm, bool Assumed) OhmOf(UnitItem unit) =>

@@ -123,6 +123,9 @@ public sealed record Position
 
     /// <summary>State of charge, 0 to 1.</summary>
     public double? Soc { get; init; }
+
+    /// <summary>What a bad joint at its posts has more than a sound one [mΩ, ≥ 0]; null: it is sound, as far as anybody knows.</summary>
+    public double? JointMilliohm { get; init; }
 }
 
 /// <summary>How the strings are joined and where the system's leads leave.</summary>

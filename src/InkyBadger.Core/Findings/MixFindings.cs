@@ -16,7 +16,7 @@ internal static class MixFindings
     /// <summary>Rest volts of a 12 V unit by which strings may differ when they are joined [V].</summary>
     private const double JoinWithinV = 0.05;
 
-    public static FindingRule[] Rules { get; } = [UnlikeInSeries, UnlikeInParallel, OldAndNew, UnequalCharge, UnequalLeads];
+    public static FindingRule[] Rules { get; } = [UnlikeInSeries, UnlikeInParallel, OldAndNew, UnequalCharge, UnequalLeads, BadJoint];
 
     /// <summary>Units of one string against each other; whole strings of another unit are a matter of their being in parallel.</summary>
     private static Finding? UnlikeInSeries(FindingScene s)
@@ -40,6 +40,50 @@ internal static class MixFindings
                 : "The smaller unit is emptied and overfilled first, every cycle.",
             [new($"largest in {name}", units.Units.Max(u => u.Item.Ah), "Ah"), new("smallest", units.Units.Min(u => u.Item.Ah), "Ah")],
             AllAlike(s)
+        );
+    }
+
+    /// <summary>What a joint may have of heat in it before it hurts itself [W].</summary>
+    private const double JointHeatW = 5;
+
+    /// <summary>
+    /// A joint that is known to be bad. It holds its string back at first; when the others are empty it carries what its string may, or all
+    /// of the load.
+    /// </summary>
+    private static Finding? BadJoint(FindingScene s)
+    {
+        if (s.Results.Network is not { Strings: { Amps: var amps, BankA: var all } } || s.Work.Pack.Value is not { } pack)
+            return null;
+        double MostA(PackString units) => units.LimitA is { } limit ? Math.Min(limit, all) : all;
+        (int String, int Unit, double HeatW)? worst = null;
+        foreach (var (i, units) in pack.Strings.Index())
+        foreach (var (u, unit) in units.Units.Index())
+            if (unit.JointOhm > 0 && MostA(units) * MostA(units) * unit.JointOhm is var heat && heat > (worst?.HeatW ?? 0))
+                worst = (i, u, heat);
+        if (worst is not var (at, place, watts) || watts <= 0)
+            return null;
+        var ohm = pack.Strings[at].Units[place].JointOhm;
+        var (name, index) = (
+            $"{Say.StringName(at + 1)}{place + 1}",
+            s.Bank.Positions.Index().First(p => p.Item.String == at + 1 && p.Item.Unit == place + 1).Index
+        );
+        return s.Make(
+            "bank.joint",
+            watts > JointHeatW ? Grade.Danger : Grade.Caution,
+            Station.Bank,
+            $"/positions/{index}/jointMilliohm",
+            $"A bad joint at {name}, {Say.Number(ohm * 1000, 1)} mΩ",
+            $"{Say.A(amps[at])} go through it at full load, and up to {Say.A(MostA(pack.Strings[at]))} once the other strings are empty: "
+                + $"{Say.W(watts)} in one lug. It heats, loosens and burns.",
+            [new("at full load", amps[at], "A"), new("at most", MostA(pack.Strings[at]), "A"), new("heat", watts, "W")],
+            FindingScene.Offer(
+                "Clean and tighten it",
+                "as a sound joint",
+                s.Bank with
+                {
+                    Positions = [.. s.Bank.Positions.Select((p, i) => i == index ? p with { JointMilliohm = null } : p)],
+                }
+            )
         );
     }
 

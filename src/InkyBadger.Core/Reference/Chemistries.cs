@@ -164,6 +164,22 @@ public static class RestVoltage
         return points[^1].CellV;
     }
 
+    /// <summary>
+    /// What a cell gives out of each ampere-hour of its capacity from a state of charge down to empty, at its rest volts [Wh per Ah]: the
+    /// area under the table.
+    /// </summary>
+    public static double WhPerAh(string chemistry, double soc)
+    {
+        var points = Get(chemistry);
+        double sum = 0;
+        for (var i = 1; i < points.Count && points[i - 1].Soc < soc; i++)
+        {
+            var to = Math.Min(soc, points[i].Soc);
+            sum += (to - points[i - 1].Soc) * (points[i - 1].CellV + CellV(chemistry, to)) / 2;
+        }
+        return sum;
+    }
+
     /// <summary>State of charge a resting cell's volts stand for: linear between the points, held at the ends.</summary>
     public static double SocAt(string chemistry, double cellV)
     {

@@ -5,6 +5,7 @@ using InkyBadger.Core.Banks;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Rehearsal;
 using InkyBadger.Server.Designs;
 using InkyBadger.Server.Files;
 using InkyBadger.Storage;
@@ -21,6 +22,12 @@ public static class BankEndpoints
             .WithSummary("Each string’s amperes at a load, and what the loss of each would bring; nothing is stored")
             .Accepts<JsonObject>("application/json")
             .Produces<BankAtLoadResult>()
+            .Produces(204)
+            .ProducesProblem(400);
+        bank.MapPost("/run-down", RunDown)
+            .WithSummary("The bank run down under a load, string by string and unit by unit, and at other loads; nothing is stored")
+            .Accepts<JsonObject>("application/json")
+            .Produces<BankRunDownAnswer>()
             .Produces(204)
             .ProducesProblem(400);
         bank.MapPost("/steps", Steps)
@@ -72,6 +79,25 @@ public static class BankEndpoints
         catch (Refusal refusal)
         {
             return Problems.NotAccepted([new("amps", refusal.Message)]);
+        }
+    }
+
+    private static async Task<IResult> RunDown(
+        HttpRequest request,
+        DesignReader reader,
+        int? bank,
+        double? watts,
+        double? amps,
+        CancellationToken stop
+    )
+    {
+        try
+        {
+            return await reader.OfBankAsync(request, bank, (design, index) => BankRunDown.Work(design, index, watts, amps), stop);
+        }
+        catch (Refusal refusal)
+        {
+            return Problems.NotAccepted([new(refusal.Field == "loadW" ? "watts" : "amps", refusal.Message)]);
         }
     }
 

@@ -209,8 +209,10 @@ public static class Documents
         from age in Maybe(From(0, 50))
         from health in Maybe(From(0.01, 1))
         from soc in Maybe(From(0, 1))
+        from joint in Maybe(From(0, 30))
         select new Position
         {
+            JointMilliohm = joint,
             String = at,
             Unit = unit,
             Item = item,

@@ -39,6 +39,7 @@ export type Source = Schemas['Source']
 export type Charging = Schemas['ChargingResult']
 export type ChargedDay = Schemas['ChargedDay']
 export type Climate = Schemas['Climate']
+export type RunDownAnswer = Schemas['BankRunDownAnswer']
 export type WhatIf = Schemas['WhatIf']
 export type Station = Schemas['Station']
 export type DesignAnswer = Schemas['DesignAnswer']
@@ -165,6 +166,14 @@ export const api = {
   bankAtLoad: async (design: Design, bank: number, amps?: number) => {
     const answer = await client.POST('/api/bank/at-load', {
       params: { query: { bank, amps } },
+      body: design as unknown as Body,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  /** The bank under a load until it is dark; null where it cannot be worked out yet. */
+  runDown: async (design: Design, bank: number, watts?: number, amps?: number) => {
+    const answer = await client.POST('/api/bank/run-down', {
+      params: { query: { bank, watts, amps } },
       body: design as unknown as Body,
     })
     return answer.response.status === 204 ? null : unwrap(answer)

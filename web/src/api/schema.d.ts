@@ -1561,6 +1561,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank/run-down": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The bank run down under a load, string by string and unit by unit, and at other loads; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    watts?: number;
+                    amps?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BankRunDownAnswer"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank/steps": {
         parameters: {
             query?: never;
@@ -2481,6 +2541,61 @@ export interface components {
             unitOhm: number;
             /** @description Its data sheet gives none. */
             unitOhmAssumed: boolean;
+        };
+        /** @description A run-down, and the same at other loads. */
+        BankRunDownAnswer: {
+            run: components["schemas"]["BankRunDownResult"];
+            others: components["schemas"]["RunDownAt"][];
+        };
+        /**
+         * @description A bank run down under one load, string by string and unit by unit. The samples go from full to dark; where a string opens there are two
+         *     at the same hour.
+         */
+        BankRunDownResult: {
+            /**
+             * Format: double
+             * @description Constant power at the terminals [W]; null: constant current.
+             */
+            loadW: null | number;
+            /**
+             * Format: double
+             * @description Constant current [A].
+             */
+            loadA: null | number;
+            /** @description Of each sample [h]. */
+            hours: number[];
+            /** @description A list for each string, a value for each sample; negative: it is charged by the others [A]. */
+            ampsByString: number[][];
+            /** @description For each string, each unit: what it still holds at each sample [Ah]. */
+            ahByUnit: number[][][];
+            /** @description In their order. */
+            drops: components["schemas"]["RunDownDrop"][];
+            /**
+             * Format: double
+             * @description At the terminals.
+             */
+            deliveredWh: number;
+            /**
+             * Format: double
+             * @description What was in its units at the beginning, at their rest volts [Wh].
+             */
+            heldWh: number;
+            /**
+             * Format: double
+             * @description What stays in them, likewise [Wh].
+             */
+            strandedWh: number;
+            stranded: components["schemas"]["StrandedUnit"][];
+            /**
+             * Format: double
+             * @description When nothing is given any more [h].
+             */
+            darkH: number;
+            endedBy: components["schemas"]["RunDownEnd"];
+            /** @description Greatest current of each string [A]. */
+            mostA: number[];
+            worstJoint: null | components["schemas"]["HotJoint"];
+            headline: string;
         };
         /** @description The bank in a fault. */
         BankShort: {
@@ -3566,6 +3681,11 @@ export interface components {
             leftWh: number;
             sentence: string;
         };
+        /**
+         * @description Why a unit opened.
+         * @enum {unknown}
+         */
+        DropReason: "empty" | "voltage" | "current";
         /** @description A state of a cascade: which string opened to bring it about (from 1; null: all in) and why, and what every string carries then [A]. */
         DropStep: {
             /** Format: int32 */
@@ -3974,6 +4094,17 @@ export interface components {
             stringsA: number[];
             /** Format: double */
             stringA: number;
+        };
+        /** @description A bad joint under its greatest current [A], and its heat then [W]. */
+        HotJoint: {
+            /** Format: int32 */
+            string: number;
+            /** Format: int32 */
+            unit: number;
+            /** Format: double */
+            amps: number;
+            /** Format: double */
+            heatW: number;
         };
         /** @description A rule on which practitioners differ: its three ready values as text, and why people differ. */
         HouseRule: {
@@ -4650,6 +4781,11 @@ export interface components {
              * @description State of charge, 0 to 1.
              */
             soc: null | number;
+            /**
+             * Format: double
+             * @description What a bad joint at its posts has more than a sound one [mΩ, ≥ 0]; null: it is sound, as far as anybody knows.
+             */
+            jointMilliohm: null | number;
         };
         PracticeChoice: {
             id: string;
@@ -4938,6 +5074,34 @@ export interface components {
             /** @description The size of the practice whose amperes stand in for one it does not list. */
             as: null | string;
         };
+        /** @description The same bank at another load: when it is dark [h], what it delivers [Wh], and the greatest current in its worst joint [A]. */
+        RunDownAt: {
+            /** Format: double */
+            loadW: number;
+            /** Format: double */
+            darkH: number;
+            /** Format: double */
+            deliveredWh: number;
+            /** Format: double */
+            jointA: null | number;
+        };
+        /** @description A string opens: when [h], which (from 1), which of its units ended it (from 1; null: its current did), why, at what [A]. */
+        RunDownDrop: {
+            /** Format: double */
+            hours: number;
+            /** Format: int32 */
+            string: number;
+            /** Format: int32 */
+            unit: null | number;
+            reason: components["schemas"]["DropReason"];
+            /** Format: double */
+            amps: number;
+        };
+        /**
+         * @description What ended it: no unit left, the inverter's cut-off, or no voltage at which the power can be had.
+         * @enum {unknown}
+         */
+        RunDownEnd: "all-out" | "inverter-cut-off" | "power";
         /** @description What is lost over a run's loop at the design current; null where no size stands. */
         RunDrop: {
             /**
@@ -5429,6 +5593,15 @@ export interface components {
          * @enum {unknown}
          */
         Station: "loads" | "voltage" | "inverter" | "bank" | "cables" | "charging";
+        /** @description What stays in a unit when all is dark [Ah], string and unit from 1. */
+        StrandedUnit: {
+            /** Format: int32 */
+            string: number;
+            /** Format: int32 */
+            unit: number;
+            /** Format: double */
+            ah: number;
+        };
         /** @description A string's greatest current, the rating wanted and made [A] (null: none so large), the fault at its fuse [A], and what fails. */
         StringFuse: {
             /** Format: double */

@@ -2,6 +2,8 @@
   import { tinykeys } from 'tinykeys'
   import Path from '../drawing/Path.svelte'
   import { stationOf, stations } from '../stations'
+  import { bench } from '../stations/bank/bench.svelte'
+  import { rundown } from '../stations/bank/rundown.svelte'
   import { hand } from '../stations/cables/hand.svelte'
   import { fetchOthers, pageOf } from '../stations/pages'
   import Findings from '../ui/Findings.svelte'
@@ -23,6 +25,7 @@
   // What is open on the station is what the sentence is about.
   const headline = $derived(
     (session.station === 'cables' ? hand.view?.circuit?.headline : null) ??
+      (session.station === 'bank' && bench.view === 'rundown' ? rundown.answer?.run.headline : null) ??
       session.result?.headlines[session.station] ??
       session.evaluation?.firstToDo ??
       '',

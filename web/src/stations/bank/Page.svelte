@@ -8,7 +8,9 @@
   import QuantityField from '../../ui/QuantityField.svelte'
   import { num, stringName } from '../../ui/quantity'
   import BankDrawing from './BankDrawing.svelte'
+  import { bench } from './bench.svelte'
   import LoadSlider from './LoadSlider.svelte'
+  import RunDownView from './RunDownView.svelte'
   import UnitStock from './UnitStock.svelte'
 
   const e = $derived(session.result)
@@ -77,164 +79,199 @@
   const link = $derived(n?.wiring.style === 'bus-bars' ? 'lead' : 'link')
 </script>
 
-<div class="controls">
-  <ChoiceField
-    label="unit"
-    value={unit?.key ?? null}
-    {options}
-    advised={b?.choice.advisedName ?? ''}
-    width="222px"
-    path="/unit"
-    onpick={pick}
-  />
-  <button type="button" class="btn btn-outline btn-xs stock" onclick={() => (stock = true)}>Stock</button>
-  {#if bare}
-    <ChoiceField
-      label="BMS of each string"
-      value={session.bank!.bms?.key ?? null}
-      options={bmsOptions}
-      none="none"
-      width="150px"
-      path="/bms"
-      onpick={(key) =>
-        session.edit({ path: '~/bms', value: session.reference!.bms.find((x) => x.key === key) ?? null }, true)}
-    />
-  {/if}
-  <QuantityField
-    label="in series"
-    kind="count"
-    path="/series"
-    advised={b?.layout.advisedSeries ?? null}
-    placeholder={b ? undefined : '–'}
-    width="58px"
-  />
-  <QuantityField
-    label="strings"
-    kind="count"
-    path="/parallel"
-    advised={b?.layout.advisedParallel ?? b?.layout.parallel ?? null}
-    placeholder={b ? undefined : '–'}
-    width="58px"
-  />
-  {#if n && b && b.layout.series > 1}
-    <QuantityField
-      label="jumpers"
-      kind="length"
-      path="/wiring/jumper/lengthM"
-      advised={n.copper.jumper.lengthM}
-      width="68px"
-    />
-  {/if}
-  {#if n && b && b.layout.parallel > 1}
-    <QuantityField
-      label="{link} length"
-      kind="length"
-      path="/wiring/{link}/lengthM"
-      advised={n.copper[link].lengthM}
-      width="68px"
-    />
-    <ChoiceField
-      label="{link} size"
-      value={session.bank!.wiring[link]?.size ?? null}
-      options={sizes.map((s) => ({ value: s.size, text: s.size }))}
-      advised={n.copper[link].size}
-      width="148px"
-      path="/wiring/{link}/size"
-      onpick={(size) => session.edit({ path: `~/wiring/${link}/size`, value: size }, true)}
-    />
-  {/if}
-</div>
-
-{#if b && e?.voltage && cells % b.unit.cells !== 0}
-  <p class="note mt-1" data-testid="cannot">
-    {b.unit.name} cannot make {e.voltage.systemV} V.
-    <button type="button" class="link-copper" onclick={() => (stock = true)}>See which can</button>
-  </p>
-{/if}
-{#if b && e?.voltage}
-  <div class="mt-1.5">
-    <Figures
-      items={[
-        { ptr: '/bank/holds/usableWh', unit: 'Wh', label: 'usable', testid: 'usable-wh' },
-        { ptr: '/bank/lasts/hoursAtMean', unit: 'h', label: 'lasts, as the day goes', testid: 'hours-mean' },
-        { ptr: '/bank/lasts/hoursAtPeak', unit: 'h', label: 'with the most on', testid: 'hours-peak' },
-        { ptr: '/bank/holds/nominalV', unit: 'V', label: 'real volts', testid: 'bank-v' },
-        { ptr: '/bank/holds/ah', unit: 'Ah', label: 'at those volts', testid: 'bank-ah' },
-        {
-          ptr: '/network/ceiling/allowsAcW',
-          unit: 'W',
-          label: limiter === 'BMS' ? 'BMS allows, AC' : 'units allow, AC',
-          testid: 'allows-ac',
-        },
-        ...(n?.ceiling.amps && n.ceiling.idealA && b.layout.parallel > 1
-          ? [
-              {
-                ptr: '/network/ceiling/amps',
-                unit: 'A',
-                label: 'ceiling',
-                note: `of ${num(n.ceiling.idealA)} A shared evenly`,
-                testid: 'ceiling-a',
-              },
-            ]
-          : []),
-        { ptr: '/bank/massKg', unit: 'kg', label: 'mass' },
-        ...(b.lasts.peukertK === null
-          ? []
-          : [{ ptr: '/bank/lasts/peukertK', unit: '', label: 'Peukert’s exponent', testid: 'peukert' }]),
-      ]}
-    />
+{#if b && n}
+  <div class="views" role="group" aria-label="How the bank is looked at">
+    <button
+      type="button"
+      class="link-copper"
+      aria-pressed={bench.view === 'currents'}
+      onclick={() => (bench.view = 'currents')}>as it stands</button
+    >
+    <button
+      type="button"
+      class="link-copper"
+      aria-pressed={bench.view === 'rundown'}
+      onclick={() => (bench.view = 'rundown')}>run it down</button
+    >
   </div>
-  {#if b.need.sizing}
-    {@const s = b.need.sizing}
-    {@const tied = [s.parallelByCRate, s.parallelByBms].every((p) => p === null || p === s.parallelByEnergy)}
-    <p class="note mt-0.5" data-testid="sizing">
-      Energy asks for <Fig ptr="/bank/need/sizing/parallelByEnergy" unit="" label="strings by energy" size={14} />
-      {s.parallelByEnergy === 1 ? 'string' : 'strings'}{#if s.parallelByCRate !== null}, the C-rate for <Fig
-          ptr="/bank/need/sizing/parallelByCRate"
-          unit=""
-          label="strings by C-rate"
-          size={14}
-        />{/if}{#if s.parallelByBms !== null}, the {limiter} for <Fig
-          ptr="/bank/need/sizing/parallelByBms"
-          unit=""
-          label="strings by BMS"
-          size={14}
-        />{/if}: {#if tied}<b>all alike</b>{:else}<b>{words[s.governs]} governs</b>{/if}, {s.units}
-      {s.units === 1 ? 'unit' : 'units'} needed, {b.layout.units} here.
-      {#if s.ahRate !== null && b.need.ah !== null}
-        By energy <Fig ptr="/bank/need/sizing/ahEnergy" unit="Ah" label="ampere-hours by energy" size={14} />, by the
-        C-rate
-        <Fig ptr="/bank/need/sizing/ahRate" unit="Ah" label="ampere-hours by C-rate" size={14} />.
-      {/if}
+{/if}
+{#if bench.view === 'rundown' && b && n}
+  <RunDownView />
+{:else}
+  <div class="controls">
+    <ChoiceField
+      label="unit"
+      value={unit?.key ?? null}
+      {options}
+      advised={b?.choice.advisedName ?? ''}
+      width="222px"
+      path="/unit"
+      onpick={pick}
+    />
+    <button type="button" class="btn btn-outline btn-xs stock" onclick={() => (stock = true)}>Stock</button>
+    {#if bare}
+      <ChoiceField
+        label="BMS of each string"
+        value={session.bank!.bms?.key ?? null}
+        options={bmsOptions}
+        none="none"
+        width="150px"
+        path="/bms"
+        onpick={(key) =>
+          session.edit({ path: '~/bms', value: session.reference!.bms.find((x) => x.key === key) ?? null }, true)}
+      />
+    {/if}
+    <QuantityField
+      label="in series"
+      kind="count"
+      path="/series"
+      advised={b?.layout.advisedSeries ?? null}
+      placeholder={b ? undefined : '–'}
+      width="58px"
+    />
+    <QuantityField
+      label="strings"
+      kind="count"
+      path="/parallel"
+      advised={b?.layout.advisedParallel ?? b?.layout.parallel ?? null}
+      placeholder={b ? undefined : '–'}
+      width="58px"
+    />
+    {#if n && b && b.layout.series > 1}
+      <QuantityField
+        label="jumpers"
+        kind="length"
+        path="/wiring/jumper/lengthM"
+        advised={n.copper.jumper.lengthM}
+        width="68px"
+      />
+    {/if}
+    {#if n && b && b.layout.parallel > 1}
+      <QuantityField
+        label="{link} length"
+        kind="length"
+        path="/wiring/{link}/lengthM"
+        advised={n.copper[link].lengthM}
+        width="68px"
+      />
+      <ChoiceField
+        label="{link} size"
+        value={session.bank!.wiring[link]?.size ?? null}
+        options={sizes.map((s) => ({ value: s.size, text: s.size }))}
+        advised={n.copper[link].size}
+        width="148px"
+        path="/wiring/{link}/size"
+        onpick={(size) => session.edit({ path: `~/wiring/${link}/size`, value: size }, true)}
+      />
+    {/if}
+  </div>
+
+  {#if b && e?.voltage && cells % b.unit.cells !== 0}
+    <p class="note mt-1" data-testid="cannot">
+      {b.unit.name} cannot make {e.voltage.systemV} V.
+      <button type="button" class="link-copper" onclick={() => (stock = true)}>See which can</button>
     </p>
   {/if}
-  {#if n}
-    <BankDrawing />
-    <div class="flex flex-wrap items-end gap-x-5">
-      <LoadSlider />
-      <AsTable
-        heads={['string', 'share', 'at full load']}
-        rows={n.strings.shares.map((_, i) => ({
-          label: stringName(i + 1),
-          cells: [
-            { ptr: `/network/strings/shares/${i}`, unit: 'fraction', label: `string ${stringName(i + 1)}’s share` },
-            { ptr: `/network/strings/amps/${i}`, unit: 'A', label: `string ${stringName(i + 1)} at full load` },
-          ],
-        }))}
+  {#if b && e?.voltage}
+    <div class="mt-1.5">
+      <Figures
+        items={[
+          { ptr: '/bank/holds/usableWh', unit: 'Wh', label: 'usable', testid: 'usable-wh' },
+          { ptr: '/bank/lasts/hoursAtMean', unit: 'h', label: 'lasts, as the day goes', testid: 'hours-mean' },
+          { ptr: '/bank/lasts/hoursAtPeak', unit: 'h', label: 'with the most on', testid: 'hours-peak' },
+          { ptr: '/bank/holds/nominalV', unit: 'V', label: 'real volts', testid: 'bank-v' },
+          { ptr: '/bank/holds/ah', unit: 'Ah', label: 'at those volts', testid: 'bank-ah' },
+          {
+            ptr: '/network/ceiling/allowsAcW',
+            unit: 'W',
+            label: limiter === 'BMS' ? 'BMS allows, AC' : 'units allow, AC',
+            testid: 'allows-ac',
+          },
+          ...(n?.ceiling.amps && n.ceiling.idealA && b.layout.parallel > 1
+            ? [
+                {
+                  ptr: '/network/ceiling/amps',
+                  unit: 'A',
+                  label: 'ceiling',
+                  note: `of ${num(n.ceiling.idealA)} A shared evenly`,
+                  testid: 'ceiling-a',
+                },
+              ]
+            : []),
+          { ptr: '/bank/massKg', unit: 'kg', label: 'mass' },
+          ...(b.lasts.peukertK === null
+            ? []
+            : [{ ptr: '/bank/lasts/peukertK', unit: '', label: 'Peukert’s exponent', testid: 'peukert' }]),
+        ]}
       />
     </div>
+    {#if b.need.sizing}
+      {@const s = b.need.sizing}
+      {@const tied = [s.parallelByCRate, s.parallelByBms].every((p) => p === null || p === s.parallelByEnergy)}
+      <p class="note mt-0.5" data-testid="sizing">
+        Energy asks for <Fig ptr="/bank/need/sizing/parallelByEnergy" unit="" label="strings by energy" size={14} />
+        {s.parallelByEnergy === 1 ? 'string' : 'strings'}{#if s.parallelByCRate !== null}, the C-rate for <Fig
+            ptr="/bank/need/sizing/parallelByCRate"
+            unit=""
+            label="strings by C-rate"
+            size={14}
+          />{/if}{#if s.parallelByBms !== null}, the {limiter} for <Fig
+            ptr="/bank/need/sizing/parallelByBms"
+            unit=""
+            label="strings by BMS"
+            size={14}
+          />{/if}: {#if tied}<b>all alike</b>{:else}<b>{words[s.governs]} governs</b>{/if}, {s.units}
+        {s.units === 1 ? 'unit' : 'units'} needed, {b.layout.units} here.
+        {#if s.ahRate !== null && b.need.ah !== null}
+          By energy <Fig ptr="/bank/need/sizing/ahEnergy" unit="Ah" label="ampere-hours by energy" size={14} />, by the
+          C-rate
+          <Fig ptr="/bank/need/sizing/ahRate" unit="Ah" label="ampere-hours by C-rate" size={14} />.
+        {/if}
+      </p>
+    {/if}
+    {#if n}
+      <BankDrawing />
+      <div class="flex flex-wrap items-end gap-x-5">
+        <LoadSlider />
+        <AsTable
+          heads={['string', 'share', 'at full load']}
+          rows={n.strings.shares.map((_, i) => ({
+            label: stringName(i + 1),
+            cells: [
+              { ptr: `/network/strings/shares/${i}`, unit: 'fraction', label: `string ${stringName(i + 1)}’s share` },
+              { ptr: `/network/strings/amps/${i}`, unit: 'A', label: `string ${stringName(i + 1)} at full load` },
+            ],
+          }))}
+        />
+      </div>
+    {/if}
+    <p class="caution">
+      A battery cannot be switched off: rings off, insulated tools, cover each positive. {#if b.layout.parallel > 1}Join
+        strings only at equal rest voltage, within 0.05 V for each 12 V.{/if}
+    </p>
+  {:else}
+    <p class="note mt-3">{e?.because.bank ?? 'Choose a unit'}. With loads entered, one is advised.</p>
   {/if}
-  <p class="caution">
-    A battery cannot be switched off: rings off, insulated tools, cover each positive. {#if b.layout.parallel > 1}Join
-      strings only at equal rest voltage, within 0.05 V for each 12 V.{/if}
-  </p>
-{:else}
-  <p class="note mt-3">{e?.because.bank ?? 'Choose a unit'}. With loads entered, one is advised.</p>
 {/if}
 
 <UnitStock bind:open={stock} onpick={take} />
 
 <style>
+  .views {
+    align-self: flex-end;
+    display: flex;
+    gap: 14px;
+  }
+  .views button {
+    min-height: 26px;
+    font-size: 12.5px;
+    background: var(--sheet);
+    padding: 0 2px;
+  }
+  .views [aria-pressed='true'] {
+    color: var(--ink);
+    text-decoration-thickness: 2px;
+  }
   .controls {
     display: flex;
     flex-wrap: wrap;
@@ -246,6 +283,9 @@
     height: 26px;
   }
   @media (max-width: 939px) {
+    .views button {
+      min-height: 44px;
+    }
     .stock {
       height: 44px;
     }

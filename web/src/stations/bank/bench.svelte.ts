@@ -12,6 +12,8 @@ class BankBench {
   step = $state(0)
   /** The conductor pointed at, by its place in the Evaluation. */
   conductor = $state<number | null>(null)
+  /** How the bank is looked at. */
+  view = $state<'currents' | 'rundown'>('currents')
 
   #busy = false
   #again = false

@@ -1,0 +1,217 @@
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Rehearsal;
+
+namespace InkyBadger.Core.Tests.Designs;
+
+/// <summary>A bank run down on its real network, unit by unit, by hand and against the plain calculation.</summary>
+public class BankRunDownTests
+{
+    /// <summary>0 to 5, 10, 20, … 100 %: each stretch times the mean of its ends.</summary>
+    private static double LfpWhPerAh =>
+        Reference
+            .RestVoltage.Get("lfp")
+            .Zip(Reference.RestVoltage.Get("lfp").Skip(1), (a, b) => (b.Soc - a.Soc) * (a.CellV + b.CellV) / 2)
+            .Sum();
+
+    private static BankRunDownResult Run(DesignDocument design, double? watts, double? amps) =>
+        BankRunDown.Work(design, 0, watts, amps)!.Run;
+
+    private static DesignDocument Twelve(params Position[] positions) =>
+        Some.New(Some.Dc("Lamp", 100, 5))
+            .With(
+                ("~/inverters", Array.Empty<object>()),
+                ("~/systemV", 12),
+                ("~/unit", Some.Unit("lfp-12-100")),
+                ("~/series", 1),
+                ("~/parallel", 2),
+                ("~/wiring/style", WiringStyle.BusBars),
+                ("~/positions", positions)
+            );
+
+    /// <summary>Alike and level, on bus bars: each carries half, both end after 200 Ah ÷ 50 A, and nothing stays.</summary>
+    [Fact]
+    public void Alike_strings_end_together()
+    {
+        var run = Run(Twelve(), null, 50);
+        Assert.Equal(4, run.DarkH, 6);
+        Assert.All(run.AmpsByString, amps => Assert.Equal(25, amps[0], 9));
+        Assert.Equal("Both strings end together at 4 h; nothing stays", run.Headline);
+        Assert.Empty(run.Stranded);
+        // The area under the table of rest volts; a part of it is lost in the strings.
+        Assert.Equal(2 * 100 * 4 * LfpWhPerAh, run.HeldWh, 6);
+        Assert.InRange(run.DeliveredWh, 0.97 * run.HeldWh, run.HeldWh);
+    }
+
+    /// <summary>
+    /// Two in series, one 20 Ah behind: the string ends when that one is empty, at 80 Ah ÷ 20 A, and 20 Ah of the other never come out.
+    /// </summary>
+    [Fact]
+    public void A_string_ends_with_its_emptiest_unit()
+    {
+        var design = Twelve()
+            .With(
+                ("~/systemV", 24),
+                ("~/series", 2),
+                ("~/parallel", 1),
+                (
+                    "~/positions",
+                    new[]
+                    {
+                        new Position
+                        {
+                            String = 1,
+                            Unit = 2,
+                            Soc = 0.8,
+                        },
+                    }
+                )
+            );
+        var run = Run(design, null, 20);
+        Assert.Equal(4, run.DarkH, 6);
+        var drop = Assert.Single(run.Drops);
+        Assert.Equal((1, 2, DropReason.Empty), (drop.String, drop.Unit, drop.Reason));
+        var left = Assert.Single(run.Stranded);
+        Assert.Equal((1, 1, 20.0), (left.String, left.Unit, Math.Round(left.Ah, 6)));
+        Assert.InRange(run.StrandedWh, 20 * 4 * 3.0, 20 * 4 * 3.25);
+        Assert.Equal("The string ends at 4 h: unit A2 is empty, and the others are not", run.Headline);
+    }
+
+    /// <summary>
+    /// A joint of 22 mΩ: string A has so much more than B's units and leads, and carries as much less. Once B is empty it carries all, and
+    /// its BMS of 100 A opens at a load above that.
+    /// </summary>
+    [Fact]
+    public void A_bad_joint_holds_its_string_back_until_it_must_carry_all()
+    {
+        var bad = Twelve(
+            new Position
+            {
+                String = 1,
+                Unit = 1,
+                JointMilliohm = 22,
+            }
+        );
+        var run = Run(bad, null, 90);
+        var wired = new SiteWork(bad)[0].Wired.Need();
+        // On bus bars each string has its two leads: at the first moment, both full, they share by conductance.
+        var leads = 2 * wired.Lead.Ohm;
+        var (a, b) = (wired.StringOhm[0] + leads, wired.StringOhm[1] + leads);
+        Assert.Equal(0.025, wired.StringOhm[0], 9);
+        Assert.Equal(90 * b / (a + b), run.AmpsByString[0][0], 9);
+        Assert.Equal(2, run.Drops[0].String);
+        Assert.Equal(run.MostA[0] * run.MostA[0] * 0.022, run.WorstJoint!.HeatW, 9);
+        Assert.Equal(1, run.WorstJoint.String);
+        // What went out of the strings is what the load took, as long as any string was in.
+        var gone = 200 - run.AhByUnit.Sum(s => s.Sum(u => u[^1]));
+        Assert.Equal(90 * run.DarkH, gone, 3);
+        Assert.StartsWith("String B leaves first", run.Headline, StringComparison.Ordinal);
+        // Sound, both end together.
+        Assert.StartsWith("Both strings end together", Run(Twelve(), null, 90).Headline, StringComparison.Ordinal);
+    }
+
+    /// <summary>Beyond what one string may carry, the loss of the first takes the other with it at once.</summary>
+    [Fact]
+    public void The_last_string_opens_over_its_limit()
+    {
+        var run = Run(
+            Twelve(
+                new Position
+                {
+                    String = 1,
+                    Unit = 1,
+                    JointMilliohm = 22,
+                }
+            ),
+            null,
+            104
+        );
+        Assert.Equal((2, DropReason.Empty), (run.Drops[0].String, run.Drops[0].Reason));
+        Assert.Equal((1, DropReason.Current), (run.Drops[1].String, run.Drops[1].Reason));
+        Assert.Equal(104, run.Drops[1].Amps, 6);
+        Assert.True(run.Stranded.Single(u => u.String == 1).Ah > 10);
+    }
+
+    /// <summary>22 mΩ under the 100 A its string may carry once the others are empty are 220 W: a danger, ended when it is cleaned.</summary>
+    [Fact]
+    public void A_bad_joint_is_found_and_mended()
+    {
+        var bad = Some.Marrow.With(
+            (
+                "~/positions/-",
+                new Position
+                {
+                    String = 1,
+                    Unit = 1,
+                    JointMilliohm = 22,
+                }
+            )
+        );
+        var found = bad.Finding("bank.joint")!;
+        var amps = Evaluator.Evaluate(bad).Banks[0].Network!.Strings.Amps[0];
+        Assert.Equal(Findings.Grade.Danger, found.Grade);
+        Assert.Equal((amps, 100.0, 220.0), (found.Figures[0].Value, found.Figures[1].Value, Math.Round(found.Figures[2].Value, 9)));
+        // Its string gives less than it would.
+        Assert.True(amps < Evaluator.Evaluate(Some.Marrow).Banks[0].Network!.Strings.Amps[0] / 2);
+        Assert.Null(bad.Mended("bank.joint").Finding("bank.joint"));
+        Assert.Equal(
+            Findings.Grade.Caution,
+            Some.Marrow.With(
+                    (
+                        "~/positions/-",
+                        new Position
+                        {
+                            String = 4,
+                            Unit = 2,
+                            JointMilliohm = 0.4,
+                        }
+                    )
+                )
+                .Finding("bank.joint")!
+                .Grade
+        );
+        Assert.Null(Some.Marrow.Finding("bank.joint"));
+    }
+
+    /// <summary>Strings on bus bars are units in parallel: the plain calculation gives the same.</summary>
+    [Theory]
+    [InlineData(400.0, 1.0, 1.0)]
+    [InlineData(900.0, 0.9, 0.7)]
+    [InlineData(1500.0, 1.0, 0.55)]
+    public void It_is_the_plain_run_down_on_bus_bars(double watts, double first, double second)
+    {
+        var design = Twelve(
+            new Position
+            {
+                String = 1,
+                Unit = 1,
+                Health = first,
+            },
+            new Position
+            {
+                String = 2,
+                Unit = 1,
+                Health = second,
+            }
+        );
+        var wired = new SiteWork(design)[0].Wired.Need();
+        var unit = Some.Unit("lfp-12-100");
+        RunDownUnit Plain(double health, int s) =>
+            new(100 * health, wired.StringOhm[s] + 2 * wired.Lead.Ohm, 1, 2.5, unit.Bms!.ContinuousA);
+        var plain = RunDown.Work([Plain(first, 0), Plain(second, 1)], "lfp", 4, watts, null, null, 10);
+        var run = Run(design, watts, null);
+        Assert.Equal(plain.DeliveredWh, run.DeliveredWh, plain.DeliveredWh * 0.004);
+        Assert.Equal(plain.Hours, run.DarkH, plain.Hours * 0.004);
+        Assert.Equal(plain.Order, run.Drops.Select(d => d.String));
+    }
+
+    /// <summary>More watts, less time; what is asked for is refused where it makes no sense.</summary>
+    [Fact]
+    public void At_other_loads()
+    {
+        var answer = BankRunDown.Work(Twelve(), 0, 1000, null)!;
+        Assert.Equal([300, 500, 750, 1250], answer.Others.Select(o => o.LoadW));
+        Assert.Equal(answer.Others.Select(o => o.DarkH).OrderDescending(), answer.Others.Select(o => o.DarkH));
+        Assert.Equal("loadW", Assert.Throws<Refusal>(() => BankRunDown.Work(Twelve(), 0, -1, null)).Field);
+        Assert.Null(BankRunDown.Work(NewDesign.Empty("x"), 0, 100, null));
+    }
+}

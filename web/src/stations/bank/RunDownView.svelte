@@ -1,0 +1,236 @@
+<script lang="ts">
+  import { untrack } from 'svelte'
+  import { session } from '../../app/session.svelte'
+  import AsTable from '../../ui/AsTable.svelte'
+  import { answer as answered, fieldText, num, parse, say, stringName } from '../../ui/quantity'
+  import TypedField from '../../ui/TypedField.svelte'
+  import { rundown } from './rundown.svelte'
+  import RunDownAh from './RunDownAh.svelte'
+  import RunDownAmps from './RunDownAmps.svelte'
+  import UnitsAsTheyAre from './UnitsAsTheyAre.svelte'
+
+  /** The bank under one load until it is dark: who gives what, who opens when and why, and what never comes out. */
+  $effect(() => {
+    void session.id
+    void session.bankIndex
+    untrack(() => rundown.reset())
+  })
+  $effect(() => {
+    if (session.evaluation) void rundown.ask()
+  })
+
+  const run = $derived(rundown.answer?.run ?? null)
+  const others = $derived(rundown.answer?.others ?? [])
+  const volts = $derived(session.result!.bank!.holds.nominalV)
+  const full = $derived(session.result?.currents?.bankWorstA ?? 0)
+  const watts = $derived(run?.loadW ?? (run?.loadA ?? 0) * volts)
+  const most = $derived(Math.max(100, Math.ceil((Math.max(full, 10) * volts * 1.25) / 100) * 100))
+  const longest = $derived(Math.max(1, ...others.map((o) => o.darkH), run?.darkH ?? 0))
+  const why: Record<string, string> = { empty: 'is empty', voltage: 'falls to its cut-off', current: 'over its limit' }
+
+  function read(kind: 'power' | 'current') {
+    return (typed: string) => {
+      if (typed.trim() === '') {
+        rundown.put({})
+        return {}
+      }
+      const fits = (v: number) => v > 0 && v <= (kind === 'power' ? 1e6 : 1e5)
+      const parsed = parse(typed, kind, 'metric', fits)
+      if ('value' in parsed && !fits(parsed.value)) return { reason: 'must be more than 0' }
+      return answered(
+        parsed,
+        (v) => fieldText(v, kind, 'metric'),
+        (v) => rundown.put(kind === 'power' ? { watts: v } : { amps: v }),
+      )
+    }
+  }
+  const table = $derived.by(() => {
+    if (!run) return []
+    const every = Math.max(1, Math.floor(run.hours.length / 24))
+    return run.hours.flatMap((h, i) =>
+      i % every === 0 || i === run.hours.length - 1
+        ? [
+            [
+              say(h, 'h'),
+              ...run.ampsByString.map((a) => say(a[i], 'A')),
+              ...run.ahByUnit.flat().map((a) => num(a[i], 1)),
+            ],
+          ]
+        : [],
+    )
+  })
+  const names = $derived(
+    run ? run.ahByUnit.flatMap((units, s) => units.map((_, u) => `${stringName(s + 1)}${u + 1}`)) : [],
+  )
+</script>
+
+<div class="load">
+  <label class="slider"
+    ><span class="caption">load on the bank</span>
+    <input
+      type="range"
+      class="range-plain"
+      min="10"
+      max={most}
+      step="10"
+      value={Math.round(watts)}
+      data-testid="rundown-load"
+      oninput={(e) => rundown.put({ watts: Number(e.currentTarget.value) })}
+    /></label
+  >
+  <TypedField
+    label="watts"
+    text={run?.loadW ? fieldText(Math.round(run.loadW), 'power', 'metric') : ''}
+    placeholder={`${num(watts)} W`}
+    read={read('power')}
+    width="86px"
+    path="/rundown/watts"
+    snapshot={() => []}
+  />
+  <TypedField
+    label="or amperes"
+    text={run?.loadA ? fieldText(Number(run.loadA.toFixed(1)), 'current', 'metric') : ''}
+    placeholder={`${num(watts / volts, 1)} A`}
+    read={read('current')}
+    width="80px"
+    path="/rundown/amps"
+    snapshot={() => []}
+  />
+  {#if run}
+    <dl>
+      <div>
+        <dt class="caption">delivers</dt>
+        <dd class="fig big" data-testid="delivers">{say(run.deliveredWh, 'Wh')}</dd>
+      </div>
+      <div>
+        <dt class="caption">of what is in it</dt>
+        <dd class="fig">{say(run.heldWh, 'Wh')}</dd>
+      </div>
+      <div>
+        <dt class="caption">stays stranded</dt>
+        <dd class="fig" data-testid="stranded">{say(run.strandedWh, 'Wh')}</dd>
+      </div>
+      <div>
+        <dt class="caption">dark at</dt>
+        <dd class="fig" data-testid="dark-at">{say(run.darkH, 'h')}</dd>
+      </div>
+    </dl>
+  {/if}
+</div>
+{#if run}
+  <RunDownAmps {run} />
+  <RunDownAh {run} />
+  <div class="foot">
+    <div>
+      <h3>Who opens</h3>
+      <ul data-testid="drops">
+        {#each run.drops as d, i (i)}
+          <li>
+            <b class="fig">{say(d.hours, 'h')}</b> string {stringName(d.string)}{d.unit === null
+              ? ` at ${say(Math.abs(d.amps), 'A')}, ${why[d.reason]}`
+              : `: ${stringName(d.string)}${d.unit} ${why[d.reason]}`}
+          </li>
+        {:else}<li>no voltage gives this load</li>{/each}
+        {#if run.endedBy === 'inverter-cut-off'}<li>the inverter cuts off</li>{/if}
+      </ul>
+    </div>
+    <div>
+      <h3>Hours until dark</h3>
+      {#each others.toSorted((a, b) => a.loadW - b.loadW) as o (o.loadW)}
+        <p class="other">
+          <button type="button" class="link-copper" onclick={() => rundown.put({ watts: o.loadW })}
+            >{say(o.loadW, 'W')}</button
+          >
+          <span class="bar" style:width="{(o.darkH / longest) * 120}px"></span>
+          <span class="fig">{say(o.darkH, 'h')}</span>
+          {#if o.jointA !== null}<span class="caption">{say(o.jointA, 'A')} in the joint</span>{/if}
+        </p>
+      {/each}
+    </div>
+    {#if run.worstJoint}
+      <p class="note" data-testid="hot-joint">
+        The bad joint at {stringName(run.worstJoint.string)}{run.worstJoint.unit} carries up to
+        <b class="fig">{say(run.worstJoint.amps, 'A')}</b>:
+        <b class="fig">{say(run.worstJoint.heatW, 'W')}</b> of heat in one lug.
+      </p>
+    {/if}
+  </div>
+  <UnitsAsTheyAre />
+  <AsTable
+    heads={['at', ...run.ampsByString.map((_, s) => `string ${stringName(s + 1)}`), ...names.map((n) => `${n}, Ah`)]}
+    rows={[]}
+    plain={table}
+  />
+  <p class="caution">
+    Worked out from rest volts and resistances: a real bank differs. Stop well before cells are empty, and never run
+    lithium past where its BMS opens. Join strings only at equal rest voltage.
+  </p>
+{:else}
+  <p class="note mt-2">Nothing to run down yet.</p>
+{/if}
+
+<style>
+  .load {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: flex-end;
+    gap: 4px 12px;
+    margin-top: 4px;
+  }
+  .slider {
+    display: inline-flex;
+    flex-direction: column;
+    width: 200px;
+  }
+  .range-plain {
+    width: 100%;
+    height: 26px;
+    accent-color: var(--ink);
+  }
+  dl {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 18px;
+    align-items: flex-end;
+  }
+  dd {
+    font-size: 17px;
+    line-height: 1.2;
+  }
+  .big {
+    font-size: 23px;
+  }
+  .foot {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(230px, 1fr));
+    gap: 4px 20px;
+    font-size: 12.5px;
+  }
+  h3 {
+    font-weight: 700;
+    font-size: 13px;
+  }
+  .other {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+  }
+  .other button {
+    min-width: 62px;
+    min-height: 24px;
+    text-align: right;
+  }
+  .bar {
+    height: 8px;
+    background: var(--ink-2);
+  }
+  @media (max-width: 939px) {
+    .range-plain,
+    .other button {
+      min-height: 44px;
+    }
+    .slider {
+      width: 100%;
+    }
+  }
+</style>
