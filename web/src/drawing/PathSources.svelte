@@ -38,7 +38,9 @@
   {@const lane = plan.lanes[i]}
   {@const fused = circuits[i]?.run.fuse.ratingA}
   {@const path = `M${box.x + box.width} ${middle} H${lane.riser} V${lane.y} H${plan.bus}`}
-  {#if circuits[i]}
+  {#if s.builtIn}
+    <!-- It charges through the inverter's own run. -->
+  {:else if circuits[i]}
     <path d={path} fill="none" stroke="var(--copper-body)" stroke-width={lane.thick} />
     <path
       d={path}

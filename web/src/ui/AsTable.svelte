@@ -20,7 +20,7 @@
   <table class="table table-xs">
     <thead>
       <tr>
-        {#each heads as head (head)}<th scope="col">{head}</th>{/each}
+        {#each heads as head, h (h)}<th scope="col">{head}</th>{/each}
       </tr>
     </thead>
     <tbody>

@@ -62,7 +62,8 @@ internal sealed class ChargingScene
     private static Source BuiltIn(InverterChoice choice, string name, double amps) =>
         new()
         {
-            Id = choice.Id,
+            // Of its own, so that it never meets a source of the document.
+            Id = $"charger-{choice.Id}",
             Name = $"charger of {name}",
             Kind = SourceKind.Mains,
             Amps = amps,

@@ -37,6 +37,16 @@
       }
     })
   })
+  /** Strings that open within a hair of each other are named together. */
+  const opens = $derived.by(() => {
+    const groups: { hours: number; names: string[] }[] = []
+    for (const d of run.drops) {
+      const last = groups.at(-1)
+      if (last && axis.x(d.hours) - axis.x(last.hours) < 3) last.names.push(stringName(d.string))
+      else groups.push({ hours: d.hours, names: [stringName(d.string)] })
+    }
+    return groups
+  })
   const shades = ['var(--ink-2)', 'var(--hair)', 'var(--ink-3)', 'var(--grid)']
 </script>
 
@@ -58,13 +68,19 @@
     {/if}
   {/each}
   <rect x={axis.end} y={top} width={axis.right - axis.end} height={bottom - top} fill="var(--ink)" />
-  <text x={(axis.end + axis.right) / 2} y={(top + bottom) / 2 + 4} text-anchor="middle" style:fill="var(--sheet)" class="dark bare"
-    >dark</text
+  <text
+    x={(axis.end + axis.right) / 2}
+    y={(top + bottom) / 2 + 4}
+    text-anchor="middle"
+    style:fill="var(--sheet)"
+    class="dark bare">dark</text
   >
-  {#each run.drops as d, i (i)}
-    <line x1={axis.x(d.hours)} x2={axis.x(d.hours)} y1={top - 6} y2={bottom} stroke="var(--ink)" stroke-width="2.4" />
-    <text x={axis.x(d.hours) - 5} y={top - 4} text-anchor="end" class="word" data-give
-      ><tspan class="fig">{say(d.hours, 'h')}</tspan> {stringName(d.string)} opens</text
+  {#each opens as g (g.hours)}
+    <line x1={axis.x(g.hours)} x2={axis.x(g.hours)} y1={top - 6} y2={bottom} stroke="var(--ink)" stroke-width="2.4" />
+    <text x={axis.x(g.hours) - 5} y={top - 8} text-anchor="end" class="word" data-give
+      ><tspan class="fig">{say(g.hours, 'h')}</tspan>
+      {g.names.join(', ')}
+      {g.names.length === 1 ? 'opens' : 'open'}</text
     >
   {/each}
   <line x1={axis.left} x2={axis.right} y1={bottom} y2={bottom} stroke="var(--ink)" />

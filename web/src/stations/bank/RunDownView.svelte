@@ -98,21 +98,21 @@
   />
   {#if run}
     <dl>
-      <div>
+      <div data-testid="delivers">
         <dt class="caption">delivers</dt>
-        <dd class="fig big" data-testid="delivers">{say(run.deliveredWh, 'Wh')}</dd>
+        <dd class="fig big">{say(run.deliveredWh, 'Wh')}</dd>
       </div>
       <div>
         <dt class="caption">of what is in it</dt>
         <dd class="fig">{say(run.heldWh, 'Wh')}</dd>
       </div>
-      <div>
+      <div data-testid="stranded">
         <dt class="caption">stays stranded</dt>
-        <dd class="fig" data-testid="stranded">{say(run.strandedWh, 'Wh')}</dd>
+        <dd class="fig">{say(run.strandedWh, 'Wh')}</dd>
       </div>
-      <div>
+      <div data-testid="dark-at">
         <dt class="caption">dark at</dt>
-        <dd class="fig" data-testid="dark-at">{say(run.darkH, 'h')}</dd>
+        <dd class="fig">{say(run.darkH, 'h')}</dd>
       </div>
     </dl>
   {/if}

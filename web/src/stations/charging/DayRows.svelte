@@ -19,7 +19,7 @@
   const rows = $derived(
     charging.sources.map((s, i) => {
       const own = bank.sources.findIndex((d) => d.id === s.id)
-      const inverter = s.builtIn ? bank.inverters.findIndex((d) => d.id === s.id) : -1
+      const inverter = s.builtIn ? bank.inverters.findIndex((d) => `charger-${d.id}` === s.id) : -1
       const doc = own >= 0 ? bank.sources[own] : null
       const path = inverter >= 0 ? `/inverters/${inverter}/chargerWindows` : `/sources/${own}/windows`
       const windows = (inverter >= 0 ? bank.inverters[inverter].chargerWindows : doc?.windows) ?? null
