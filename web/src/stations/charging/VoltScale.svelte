@@ -328,7 +328,7 @@
           stroke-dasharray={c.state === 'not-set' ? '3 2' : undefined}
         />
       {/if}
-      {#each c.spans as s (`${s.fromV} ${s.toV}`)}
+      {#each c.spans as s, k (k)}
         {@const [a, b] = [Math.min(scale.toV, s.toV), Math.max(scale.fromV, s.fromV)]}
         {#if a > b}
           <rect
@@ -391,7 +391,7 @@
     {/each}
     {#each shown.fuses as c (c.id)}
       {@const v = c.marks[0].v}
-      {#each c.spans as s (s.toV)}
+      {#each c.spans as s, k (k)}
         <rect
           x={cx(count - 1) - 8}
           y={y(Math.min(scale.toV, s.toV))}
