@@ -224,9 +224,10 @@ public class ChargingTests
         // Own hours come before the climate, and eleven are not a year.
         bench.ClickText(".tools button", "Where it stands");
         var own = bench.Find("dialog[open] input[placeholder='by latitude and climate']");
-        own.SendKeys("1 2 3 4 5 6 6 5 4 3 2");
+        own.SendKeys("1,1 2 3 4 5 6 6 5 4 3 2");
         bench.WaitUntil(() => bench.Find("dialog[open]").Text.Contains("twelve values are wanted", StringComparison.Ordinal), "refused");
         own.SendKeys(" 1" + Keys.Enter);
+        bench.WaitUntil(() => own.GetAttribute("value")!.StartsWith("1.1 2 3", StringComparison.Ordinal), "a decimal comma is one");
         bench.ClickText("dialog[open] button", "Close");
         bench.WaitUntil(
             () => bench.Find("[data-month='7']").GetAttribute("aria-label")!.Contains("to spare", StringComparison.Ordinal),

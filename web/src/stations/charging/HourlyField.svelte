@@ -1,7 +1,7 @@
 <script lang="ts">
   import { session } from '../../app/session.svelte'
+  import { numbersOf } from './list'
   import { num, say } from '../../ui/quantity'
-  import { readNumber } from '../../ui/written'
   import TypedField from '../../ui/TypedField.svelte'
 
   /** Watts at the bank in each hour of the day: 24 of them, typed or pasted with commas, spaces or lines between. */
@@ -15,8 +15,7 @@
       session.edit({ path: full, value: null })
       return {}
     }
-    const parts = typed.trim().split(/[;\s]+|,\s+/)
-    const list = parts.map((part) => readNumber(part)?.value ?? NaN)
+    const list = numbersOf(typed)
     if (list.length !== 24) return { reason: `24 values are wanted, one an hour; these are ${list.length}` }
     if (list.some((w) => !(w >= 0 && w <= 1e6))) return { reason: 'each must be a number of watts, 0 or more' }
     session.edit({ path: full, value: list })

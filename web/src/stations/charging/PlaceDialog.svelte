@@ -3,9 +3,9 @@
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import Dialog from '../../ui/Dialog.svelte'
   import QuantityField from '../../ui/QuantityField.svelte'
-  import { readNumber } from '../../ui/written'
   import TypedField from '../../ui/TypedField.svelte'
   import { bench } from './bench.svelte'
+  import { lastFields, numbersOf } from './list'
   import { MONTHS } from './months'
 
   /** Where it stands on earth: latitude and kind of climate, or hours of sun of one's own. */
@@ -16,11 +16,7 @@
 
   /** Twelve numbers in a text: lines with the month before them, or a list. */
   function twelve(typed: string): number[] | string {
-    const list = typed
-      .split(/[\n;]+|,\s+|\s+/)
-      .map((part) => part.split(/[,\t]/).at(-1)!.trim())
-      .filter((part) => /\d/.test(part))
-      .map((part) => readNumber(part)?.value ?? NaN)
+    const list = numbersOf(typed)
     if (list.length !== 12) return `twelve values are wanted, January first; these are ${list.length}`
     if (list.some((h) => !(h >= 0 && h <= 12))) return 'hours of full sun a day, each from 0 to 12'
     return list
@@ -41,8 +37,7 @@
     const chosen = file?.files?.[0]
     if (!chosen) return
     // A month a line, the hours last: jan,1.2
-    const lines = (await chosen.text()).split(/\r?\n/).filter((line) => /\d/.test(line))
-    const list = twelve(lines.map((line) => line.split(/[,;\t]/).at(-1)!).join('\n'))
+    const list = twelve(lastFields(await chosen.text()))
     if (typeof list === 'string') told = list
     else {
       told = `Read from ${chosen.name}.`

@@ -6,7 +6,7 @@ export const station: StationData = {
   id: 'charging',
   number: 6,
   name: 'Charging',
-  leads: ['/charging/plug/hoursADay', '/charging/months/11/withoutPlugWh', '/charging/wants/absorbV'],
+  leads: ['/charging/plug/hoursADay', '/charging/wants/absorbV'],
   along: 0,
   findingsFirst: true,
   // What crosses on the volt scale.
