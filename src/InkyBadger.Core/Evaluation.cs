@@ -3,13 +3,17 @@ using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core;
 
-/// <summary>Everything that follows from a design. A figure's id is its JSON pointer here.</summary>
+/// <summary>
+/// Everything that follows from a design. A figure's id is its JSON pointer here. <paramref name="Site"/>: what several banks have to do
+/// with one another; null: there is one.
+/// </summary>
 public sealed record Evaluation(
     IReadOnlyList<BankEvaluation> Banks,
     IReadOnlyList<Finding> Findings,
     FindingCounts Counts,
     string? FirstToDo,
-    string Name
+    string Name,
+    SiteResult? Site = null
 );
 
 /// <summary>Wrong is danger and fault, to look at is caution; notes are not counted.</summary>

@@ -29,7 +29,8 @@ public static class Evaluator
             sorted,
             new(sorted.Count(f => f.Grade <= Grade.Fault), sorted.Count(f => f.Grade == Grade.Caution)),
             FirstToDo(banks),
-            DesignName.Of(design)
+            DesignName.Of(design),
+            site.Result
         );
     }
 

@@ -56,6 +56,9 @@ public sealed record Place
     /// <summary>Own hours of full sun on the level a day, twelve months, January first; null: by latitude and climate.</summary>
     public IReadOnlyList<double>? SunHours { get; init; }
 
+    /// <summary>Hours of a night at a plug [h]; null: the house rule.</summary>
+    public double? NightH { get; init; }
+
     /// <summary>Coldest the modules get in light [°C]; null: −10 °C is assumed.</summary>
     public double? ColdestC { get; init; }
 }
@@ -123,19 +126,51 @@ public sealed record Decision
     public string? When { get; init; }
 }
 
+/// <summary>What current goes through from one bank to another.</summary>
 public enum JoinKind
 {
     Converter,
     DcDc,
+
+    /// <summary>Passes on to the other bank while its own is charged, and never back.</summary>
     Isolator,
+
+    /// <summary>Closed at times, by a hand or by the engine; then it passes both ways.</summary>
+    Relay,
+
+    /// <summary>Nothing between them but a cable.</summary>
+    Straight,
 }
 
 /// <summary>What joins one bank to another.</summary>
 public sealed record Join
 {
+    /// <summary>Its own, kept as long as it stands; empty: it goes by its place in the list.</summary>
+    public string Id { get; init; } = "";
     public string From { get; init; } = "";
     public string To { get; init; } = "";
     public JoinKind Kind { get; init; }
+
+    /// <summary>What comes out of it at the other bank [A]; null: nobody said.</summary>
     public double? Amps { get; init; }
+
+    /// <summary>Of a converter (0 to 1]; null: typical.</summary>
     public double? Efficiency { get; init; }
+
+    /// <summary>On, a day [h, 0 to 24]; null: nobody said.</summary>
+    public double? Hours { get; init; }
+
+    /// <summary>What a converter takes while it is off [W, ≥ 0]; null: nothing.</summary>
+    public double? IdleW { get; init; }
+
+    /// <summary>Volts are made anew in it: only such a one joins banks of other volts or another chemistry.</summary>
+    internal bool Converts => Kind is JoinKind.Converter or JoinKind.DcDc;
+
+    /// <summary>Once closed it passes both ways: the banks level through it.</summary>
+    internal bool Levels => Kind is JoinKind.Relay or JoinKind.Straight;
+
+    /// <summary>The id of its run on either bank.</summary>
+    /// <param name="place">In the list of joins, from 0.</param>
+    internal string RunId(int place) =>
+        Run.JoinPrefix + (Id.Length > 0 ? Id : place.ToString(System.Globalization.CultureInfo.InvariantCulture));
 }

@@ -20,6 +20,16 @@ public static class DesignDifference
         return changes;
     }
 
+    /// <summary>The changes that lead from one design to another.</summary>
+    public static IReadOnlyList<DesignChange> Between(DesignDocument before, DesignDocument after)
+    {
+        var changes = new List<DesignChange>();
+        Walk(NodeOf(before), NodeOf(after), "", changes);
+        return changes;
+    }
+
+    private static JsonNode NodeOf(DesignDocument design) => JsonSerializer.SerializeToNode(design, DesignFormat.Options)!;
+
     internal static JsonNode NodeOf(Bank bank) => JsonSerializer.SerializeToNode(bank, DesignFormat.Options)!;
 
     private static void Walk(JsonNode? before, JsonNode? after, string at, List<DesignChange> changes)

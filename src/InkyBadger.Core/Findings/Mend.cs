@@ -12,8 +12,8 @@ public sealed record Mend(string Label, string Outcome, IReadOnlyList<DesignChan
 {
     private Func<BankWork, string>? promise;
 
-    internal static Mend Of(MendOffer offer, JsonNode before, string pointer, BankWork then) =>
-        new(offer.Label, offer.Promise(then), DesignDifference.Between(before, offer.Then, pointer)) { promise = offer.Promise };
+    internal static Mend Of(MendOffer offer, IReadOnlyList<DesignChange> changes, BankWork then) =>
+        new(offer.Label, offer.Promise(then), changes) { promise = offer.Promise };
 
     /// <summary>The same words of another work on the same bank: once it is pressed they must be these.</summary>
     public string OutcomeOf(BankWork pressed) => promise!(pressed);
@@ -23,7 +23,11 @@ public sealed record Mend(string Label, string Outcome, IReadOnlyList<DesignChan
 /// What a rule would change, not tried yet: the bank as it would be then, and the words for what it brings, from the work on that bank. Of
 /// offers of one group the first that keeps its promise is made.
 /// </summary>
-public sealed record MendOffer(string Label, Func<BankWork, string> Promise, Bank Then, string? Group = null);
+public sealed record MendOffer(string Label, Func<BankWork, string> Promise, Bank Then, string? Group = null)
+{
+    /// <summary>The whole design as it would be, of an offer that changes more than its bank; null: the bank alone.</summary>
+    public DesignDocument? Whole { get; init; }
+}
 
 /// <summary>
 /// How much is tried on one design: each trial costs what the bank is long, and of a list without end only the mends of its gravest
@@ -53,6 +57,8 @@ internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> know
 {
     private readonly Dictionary<Bank, (BankWork Work, List<Finding> Findings)> tried = new(ReferenceEqualityComparer.Instance);
 
+    private readonly Dictionary<DesignDocument, (BankWork Work, List<Finding> Findings)> wholes = new(ReferenceEqualityComparer.Instance);
+
     private JsonNode? before;
 
     public List<Mend> Kept(Finding finding, IEnumerable<MendOffer> offers)
@@ -61,13 +67,16 @@ internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> know
         var done = new HashSet<string>();
         foreach (var offer in offers)
         {
-            if (offer.Group is { } group && done.Contains(group) || ReferenceEquals(offer.Then, scene.Work.Document))
+            if (offer.Group is { } group && done.Contains(group) || offer.Whole is null && ReferenceEquals(offer.Then, scene.Work.Document))
                 continue;
-            if (Try(offer.Then) is not var (work, then) || !Keeps(finding, then))
+            if ((offer.Whole is { } whole ? TryWhole(whole) : Try(offer.Then)) is not var (work, then) || !Keeps(finding, then))
                 continue;
             if (offer.Group is { } of)
                 done.Add(of);
-            kept.Add(Mend.Of(offer, before ??= DesignDifference.NodeOf(scene.Work.Document), scene.Work.Scene.Pointer, work));
+            var changes = offer.Whole is { } design
+                ? DesignDifference.Between(scene.Work.Site.Design, design)
+                : DesignDifference.Between(before ??= DesignDifference.NodeOf(scene.Work.Document), offer.Then, scene.Work.Scene.Pointer);
+            kept.Add(Mend.Of(offer, changes, work));
         }
         return kept;
     }
@@ -86,6 +95,20 @@ internal sealed class MendTrials(FindingScene scene, IReadOnlyList<Finding> know
         foreach (var other in Joined())
             FindingRules.Evaluate(work.Site[other], findings, headlines: false);
         return tried[bank] = (work, findings);
+    }
+
+    /// <summary>A design changed beyond the bank in hand: every bank is looked at anew.</summary>
+    private (BankWork Work, List<Finding> Findings)? TryWhole(DesignDocument design)
+    {
+        if (wholes.TryGetValue(design, out var before))
+            return before;
+        var site = new SiteWork(design);
+        if (site.Find(scene.Work.Document.Id) is not { } work || !design.Banks.All(budget.Spend))
+            return null;
+        var findings = new List<Finding>();
+        for (var i = 0; i < site.Count; i++)
+            FindingRules.Evaluate(site[i], findings, headlines: false);
+        return wholes[design] = (work, findings);
     }
 
     private IEnumerable<int> Joined()

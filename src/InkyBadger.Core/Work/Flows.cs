@@ -225,7 +225,7 @@ public static class FlowStage
         {
             if (join.Amps is not > 0 || join.From == join.To)
                 continue;
-            var id = Run.JoinPrefix + n.ToString(System.Globalization.CultureInfo.InvariantCulture);
+            var id = join.RunId(n);
             if (join.To == w.Document.Id)
                 flows.Add(new(FlowKind.JoinIn, id, NameOf(w, join.From), id, default, join.Amps.Value));
             if (join.From != w.Document.Id || w.Site.Find(join.To)?.Voltage.Value is not { } other)
@@ -238,7 +238,7 @@ public static class FlowStage
 
     /// <summary>What a join takes from its bank [A] at the volts it gives and those it is fed with [V].</summary>
     internal static double Into(Join join, double outV, double inV) =>
-        join.Kind == JoinKind.Isolator ? join.Amps!.Value : join.Amps!.Value * outV / (join.Efficiency ?? AssumedJoinEfficiency) / inV;
+        !join.Converts ? join.Amps!.Value : join.Amps!.Value * outV / (join.Efficiency ?? AssumedJoinEfficiency) / inV;
 
     /// <summary>A charger built into an inverter charges by the inverter's own cables.</summary>
     private static void AddChargers(BankWork w, List<Flow> flows)

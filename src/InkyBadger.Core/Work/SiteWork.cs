@@ -22,6 +22,13 @@ public sealed class SiteWork
     public DesignRules Rules { get; }
     public int Count => banks.Length;
 
+    /// <summary>What several banks have to do with one another; null: there is one.</summary>
+    public SiteResult? Result => result is null ? (result = new(SiteStage.Work(this, tape))).Value : result.Value;
+
+    private Held? result;
+
+    private sealed record Held(SiteResult? Value);
+
     public BankWork this[int index] => banks[index] ??= new(this, index, tape?.At($"/banks/{index}"));
 
     /// <summary>The bank of this id; null: there is none.</summary>

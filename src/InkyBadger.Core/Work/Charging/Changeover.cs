@@ -92,9 +92,9 @@ internal static class ChangeoverWork
                 + Say.Percent(wants.MonitorChargeEfficiency, 0)
         );
         foreach (var (i, join) in scene.Work.Scene.Design.Joins.Index())
-            if (join.From == document.Id || join.To == document.Id)
+            if (!join.Converts && (join.From == document.Id || join.To == document.Id))
                 yield return (
-                    $"join-{i}",
+                    join.RunId(i),
                     "isolator or parallel switch to the other bank",
                     to.IsLithium
                         ? "a DC–DC charger in its place: straight through, the bank that rests higher pours into the other"
