@@ -45,6 +45,29 @@ internal static class Some
 
     public static DesignDocument Demo(string name) => DemoDesigns.All.Single(d => d.Name.Contains(name, StringComparison.Ordinal));
 
+    /// <summary>The trailer before anybody tested its units: every one as good as its plate, every joint sound, and no charger for the plug.</summary>
+    public static DesignDocument Untested { get; } = WithoutTests(Demo("Tern"));
+
+    private static DesignDocument WithoutTests(DesignDocument trailer) =>
+        trailer with
+        {
+            Banks =
+            [
+                .. trailer.Banks.Select(b =>
+                    b with
+                    {
+                        Positions =
+                        [
+                            .. b
+                                .Positions.Where(p => p.Item is not null)
+                                .Select(p => p with { Health = null, Soc = null, JointMilliohm = null }),
+                        ],
+                        Sources = [.. b.Sources.Where(x => x.Kind != SourceKind.Mains)],
+                    }
+                ),
+            ],
+        };
+
     public static DesignDocument With(this DesignDocument design, params (string Path, object? Value)[] changes) =>
         DesignFormat.With(
             design,

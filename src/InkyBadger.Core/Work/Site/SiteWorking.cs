@@ -110,8 +110,8 @@ internal static class SiteWorking
             "4.5",
             "({F} − {L}) ÷ ({a} + {b} + {c})",
             [
-                T.Table("F", fullV, "V", "full, at rest", "rest-voltage"),
-                T.Table("L", lowV, "V", "at its floor, at rest", "rest-voltage"),
+                T.Table("F", fullV, "V", "full, at rest", "open-circuit-voltage"),
+                T.Table("L", lowV, "V", "at its floor, at rest", "open-circuit-voltage"),
                 T.Worked("a", oneOhm, "ohm", SiteStage.NameOf(from.Document), Of(from) + "/network/bankOhm"),
                 T.Worked("b", otherOhm, "ohm", SiteStage.NameOf(to.Document), Of(to) + "/network/bankOhm"),
                 T.Assumed("c", copperOhm, "ohm", "both runs, there and back"),
