@@ -26,7 +26,8 @@ public static class RestMatch
     public const double ForTwelveV = 0.05;
 
     /// <summary>How far units of so many cells may be apart [V].</summary>
-    public static double ToleranceOf(string chemistry, int cellsInSeries) => ForTwelveV * cellsInSeries / CellsPerSystem.Get(chemistry, 12);
+    public static double ToleranceOf(string chemistry, int cellsInSeries, double forTwelveV = ForTwelveV) =>
+        forTwelveV * cellsInSeries / CellsPerSystem.Get(chemistry, 12);
 
     /// <param name="volts">At least two, each [V, &gt; 0], at rest.</param>
     /// <param name="cellsInSeries">Of one unit [≥ 1].</param>

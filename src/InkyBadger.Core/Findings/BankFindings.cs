@@ -366,6 +366,8 @@ internal static class BankFindings
         if (
             s.Results.Network is not { OneOut.BlackoutAfter: { } j } n
             || s.Results.Bank is not { } b
+            // What the bank may give at most is no load that anybody asks for.
+            || s.Results.Currents is { IsOffer: true }
             || n.Ceiling.Amps is { } c && Tolerant.Exceeds(n.Strings.BankA, c)
         )
             return null;

@@ -185,7 +185,7 @@ internal static class InverterFindings
     {
         if (
             s.Results.Voltage is not { } v
-            || s.Results.Currents is not { } c
+            || s.Results.Currents is not { IsOffer: false } c
             || !Tolerant.Exceeds(c.BankWorstA, v.Advice.LimitA)
             || v.Advice.School != "by-current"
         )

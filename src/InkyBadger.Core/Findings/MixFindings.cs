@@ -13,9 +13,6 @@ internal static class MixFindings
     /// <summary>Years by which units may differ before it is said.</summary>
     private const double YearsApart = 1;
 
-    /// <summary>Rest volts of a 12 V unit by which strings may differ when they are joined [V].</summary>
-    private const double JoinWithinV = 0.05;
-
     public static FindingRule[] Rules { get; } = [UnlikeInSeries, UnlikeInParallel, OldAndNew, UnequalCharge, UnequalLeads, BadJoint];
 
     /// <summary>Units of one string against each other; whole strings of another unit are a matter of their being in parallel.</summary>
@@ -178,7 +175,12 @@ internal static class MixFindings
         if (strings.Count < 2)
             return null;
         var (low, high) = (strings[0], strings[^1]);
-        if (!Tolerant.Exceeds(high.Volts - low.Volts, JoinWithinV * b.Holds.NominalV / 12))
+        if (
+            !Tolerant.Exceeds(
+                high.Volts - low.Volts,
+                RestMatch.ToleranceOf(b.Unit.Chemistry, b.Layout.Cells, s.Scene.Rules.Number("join-within"))
+            )
+        )
             return null;
         var join = ParallelEqualise.Work(Of(high), Of(low), 2 * n.Copper.Link.Ohm);
         EqualiseUnit Of((int Name, double Volts) x) => new(x.Volts, wired.StringOhm[x.Name - 1], pack.Strings[x.Name - 1].Ah, 1);

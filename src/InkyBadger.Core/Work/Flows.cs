@@ -15,6 +15,9 @@ public enum FlowKind
     Source,
     JoinIn,
     Charger,
+
+    /// <summary>Nothing yet, so all that the bank may give.</summary>
+    Bank,
 }
 
 /// <summary>
@@ -51,6 +54,9 @@ public sealed class Flows
     public FlowAmps Joins { get; }
     public FlowAmps Inverter { get; }
     public FlowAmps FurtherInverters { get; }
+
+    /// <summary>Nothing draws yet: it is what the bank may give.</summary>
+    public bool IsOffer => All.Any(f => f.Kind == FlowKind.Bank);
 
     /// <summary>All that charges the bank, with nothing running [A].</summary>
     public double ChargingA { get; }
@@ -117,6 +123,8 @@ public static class FlowStage
                 flows.Add(new(FlowKind.Source, source.Id, source.Name, Run.SourcePrefix + source.Id, default, amps));
         AddJoins(w, voltage, flows);
         AddChargers(w, flows);
+        if (w.Loads.Value is null && !flows.Exists(f => f.Out.WorstA > 0) && BankFirst.MayGiveA(w, voltage) is { } may)
+            flows.Add(new(FlowKind.Bank, "bank", "all the bank may give", Run.MainId, new(may, may, may, may), 0));
         return new Flows(flows) { DesignW = designW, RuleOfThumbA = thumb };
     }
 

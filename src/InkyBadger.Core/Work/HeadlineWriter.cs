@@ -29,6 +29,9 @@ internal static class HeadlineWriter
     {
         if (e.Voltage is not { } v || e.Currents is not { } c)
             return "The voltage follows from the loads";
+        if (c.IsOffer)
+            return $"{v.SystemV} V {(v.Pinned ? "is pinned" : "follows the units")}; the main cable is made for all they may give, "
+                + Say.A(c.BankWorstA);
         if (v.Pinned && v.SystemV != v.AdvisedV)
             return $"{v.SystemV} V is pinned, where the house rule’s school says {v.AdvisedV} V: {Say.A(c.BankWorstA)} at full load";
         if (v.Advice.School == "by-current" && v.Advice.ByCurrentV == v.SystemV && v.Advice.WithinLimit && e.Inverter is not null)
@@ -77,7 +80,8 @@ internal static class HeadlineWriter
             return $"String {Say.StringName(limiting)} reaches its limit first: {Say.A(ceiling)}, where the strings could give "
                 + $"{Say.A(mixed.Ceiling.IdealA!.Value)}";
         var units = $"{Say.Count(b.Layout.Units)} {(b.Layout.Units == 1 ? "unit holds" : "units hold")} {Say.Wh(b.Holds.UsableWh)} usable";
-        return b.Lasts is not { HoursAtMean: { } hours } ? units
+        return e.Currents is { IsOffer: true } offer ? $"{units} and may give {Say.A(offer.BankWorstA)}"
+            : b.Lasts is not { HoursAtMean: { } hours } ? units
             : b.Lasts.AskedH is { } asked ? $"{units}: {Say.Hours(hours)} of the {Asked(asked, hours)} asked"
             : $"{units}: {Say.Hours(hours)} of this demand";
     }
@@ -114,7 +118,9 @@ internal static class HeadlineWriter
             && Tolerant.Exceeds(asked, limit)
         )
             return sentence;
-        return $"{cable} behind a {Say.Rating(rating)} fuse: load, fuse and copper rise in that order";
+        return e.Currents is { IsOffer: true } offer
+            ? $"{cable} behind a {Say.Rating(rating)} fuse, for all the bank may give: {Say.A(offer.BankWorstA)}"
+            : $"{cable} behind a {Say.Rating(rating)} fuse: load, fuse and copper rise in that order";
     }
 
     /// <summary>The same of one run beyond the bus.</summary>

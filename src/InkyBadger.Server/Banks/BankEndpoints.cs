@@ -30,6 +30,12 @@ public static class BankEndpoints
             .Produces<BankRunDownAnswer>()
             .Produces(204)
             .ProducesProblem(400);
+        bank.MapPost("/joining", Joining)
+            .WithSummary("Two strings about to be joined: what rushes in, what moves, how long it takes, join or wait; nothing is stored")
+            .Accepts<JsonObject>("application/json")
+            .Produces<JoiningResult>()
+            .Produces(204)
+            .ProducesProblem(400);
         bank.MapPost("/steps", Steps)
             .WithSummary("What another string or the next larger unit would bring; nothing is stored")
             .Accepts<JsonObject>("application/json")
@@ -100,6 +106,33 @@ public static class BankEndpoints
             return Problems.NotAccepted([new(refusal.Field == "loadW" ? "watts" : "amps", refusal.Message)]);
         }
     }
+
+    private static async Task<IResult> Joining(
+        HttpRequest request,
+        DesignReader reader,
+        int? bank,
+        [AsParameters] JoiningAsked asked,
+        CancellationToken stop
+    )
+    {
+        try
+        {
+            return await reader.OfBankAsync(
+                request,
+                bank,
+                (design, index) =>
+                    JoiningTrial.Work(design, index, new(asked.A, asked.SocA, asked.RestA), new(asked.B, asked.SocB, asked.RestB)),
+                stop
+            );
+        }
+        catch (Refusal refusal)
+        {
+            return Problems.NotAccepted([new(refusal.Field, refusal.Message)]);
+        }
+    }
+
+    /// <summary>Which strings (from 1), and of either its charge or its rest volts; what is left out is as the document has it.</summary>
+    private sealed record JoiningAsked(int? A, double? SocA, double? RestA, int? B, double? SocB, double? RestB);
 
     private static Task<IResult> Steps(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
         reader.OfBankAsync(request, bank, BankSteps.Work, stop);

@@ -51,7 +51,7 @@ public static class BankStage
                 atMean,
                 atPeak,
                 autonomy is { } askedDays && energy is not null ? energy.AskedH * askedDays : null,
-                currents is null ? null : currents.BankNominalA / pack.Ah,
+                currents is null or { IsOffer: true } ? null : currents.BankNominalA / pack.Ah,
                 chemistry.IsLithium ? null : BankNeed.PeukertOf(unit, chemistry)
             ),
             pack.ContinuousA,

@@ -28,7 +28,8 @@ public static class CurrentsStage
             flows.Bank.RunningA,
             flows.Bank.SurgeA,
             flows.Beside.WorstA,
-            flows.ChargingA
+            flows.ChargingA,
+            flows.IsOffer
         );
         if (w.Tape is { } tape)
             WriteWorking(tape, result, voltage, inverter, loads, flows);
@@ -57,6 +58,9 @@ public static class CurrentsStage
                     break;
                 case FlowKind.Inverter:
                     terms.Add(T.Sheet(key, amps(flow.Out), "A", flow.Name, "/inverters"));
+                    break;
+                case FlowKind.Bank:
+                    terms.Add(T.Assumed(key, amps(flow.Out), "A", "all the bank may give, as long as nothing draws"));
                     break;
                 case FlowKind.JoinOut:
                     terms.Add(T.You(key, amps(flow.Out), "A", $"to {flow.Name}", "/joins"));

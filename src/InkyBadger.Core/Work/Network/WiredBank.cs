@@ -55,6 +55,9 @@ public sealed class WiredBank
     public static Step<WiredBank> Work(BankWork w) =>
         new WiredBank(w.Scene, w.Pack.Need(), w.MainRun.Value, w.Flows.Value?.Bank.WorstA ?? 0);
 
+    /// <summary>The bank as a main run would have it; null: the thickest of the practice.</summary>
+    internal static WiredBank With(BankScene scene, Pack pack, RunResult? run) => new(scene, pack, run, 0);
+
     private WiredBank(BankScene scene, Pack pack, RunResult? run, double loadA)
     {
         LugOhm = scene.Rules.BoltedMilliohm / 1000;

@@ -50,30 +50,36 @@ public static class RunStage
     internal static RunSpec Spec(BankWork w)
     {
         var (scene, voltage, currents) = (w.Scene, w.Voltage.Need(), w.Currents.Need());
-        var run = scene.MainRun;
         // What charges the bank flows in the same run, the other way.
         double loads = currents.BankWorstA,
             charging = currents.ChargingA;
         var byCharging = charging >= loads;
-        var fuse = FuseClasses.Get(run.Fuse.Class is { } id && FuseClasses.Has(id) ? id : AdvisedClass);
         var toInverter = w.Inverter.Value is not null && !scene.HasInverterRun;
+        return SpecFor(scene, voltage, Math.Max(loads, charging), toInverter) with
+        {
+            Starts = StartsOf(w),
+            Ends = toInverter ? "post to inverter" : "post to bus",
+            WriteDesign = tape => WriteDesign(tape, currents, byCharging),
+        };
+    }
+
+    /// <summary>The main run for so many amperes [A], whatever draws them.</summary>
+    internal static RunSpec SpecFor(BankScene scene, VoltageResult voltage, double amps, bool toInverter = false)
+    {
+        var run = scene.MainRun;
+        var fuse = FuseClasses.Get(run.Fuse.Class is { } id && FuseClasses.Has(id) ? id : AdvisedClass);
         return new(
             "/mainRun",
             run,
             fuse,
-            Math.Max(loads, charging),
+            amps,
             voltage.NominalV,
             voltage.LowV,
             AssumedLengthM,
             run.DropLimit ?? scene.Rules.Number("drop-limit-main"),
             BoltedToBus + (toInverter ? BoltedFromBus : 0),
             (run.Fuse.Absent ? 0 : 1) + (run.Switch is { Absent: true } ? 0 : 1)
-        )
-        {
-            Starts = StartsOf(w),
-            Ends = toInverter ? "post to inverter" : "post to bus",
-            WriteDesign = tape => WriteDesign(tape, currents, byCharging),
-        };
+        );
     }
 
     /// <summary>
