@@ -22,6 +22,22 @@ public sealed record PackUnit(
     /// <summary>A bad joint at its posts, over a sound one [Ω].</summary>
     public double JointOhm { get; init; }
 
+    /// <summary>Full cycles behind it.</summary>
+    public double CyclesUsed { get; init; }
+
+    /// <summary>
+    /// Years it still serves at so many full cycles a year: until its calendar or its cycles are used up, 0 at least. Null: its data sheet
+    /// says neither.
+    /// </summary>
+    public double? YearsLeft(double cyclesPerYear)
+    {
+        var byCalendar = Item.CalendarYears - (AgeYears ?? 0);
+        var byCycles = cyclesPerYear > 0 ? (Item.CycleLife - CyclesUsed) / cyclesPerYear : null;
+        return byCalendar is null && byCycles is null
+            ? null
+            : Math.Max(0, Math.Min(byCalendar ?? double.MaxValue, byCycles ?? double.MaxValue));
+    }
+
     /// <summary>What it still holds [Ah].</summary>
     public double Ah => Item.Ah * Health;
 
@@ -180,11 +196,12 @@ public sealed class Pack
             at.AgeYears,
             ohm,
             assumed,
-            design.Prices.Of(item),
+            at.Price ?? design.Prices.Of(item),
             at.Item is not null || at.Health is not null
         )
         {
             JointOhm = (at.JointMilliohm ?? 0) / 1000,
+            CyclesUsed = at.CyclesUsed ?? 0,
         };
     }
 

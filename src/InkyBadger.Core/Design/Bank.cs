@@ -118,6 +118,12 @@ public sealed record Position
     public UnitItem? Item { get; init; }
     public double? AgeYears { get; init; }
 
+    /// <summary>Full cycles it has behind it [≥ 0]; null: none, or nobody knows.</summary>
+    public double? CyclesUsed { get; init; }
+
+    /// <summary>What this one costs or did cost, in the design's money [≥ 0]; null: as its kind.</summary>
+    public double? Price { get; init; }
+
     /// <summary>Share of rated capacity still there (0 to 1].</summary>
     public double? Health { get; init; }
 

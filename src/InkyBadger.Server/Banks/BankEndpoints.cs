@@ -36,6 +36,12 @@ public static class BankEndpoints
             .Produces<JoiningResult>()
             .Produces(204)
             .ProducesProblem(400);
+        bank.MapPost("/grown", Grown)
+            .WithSummary("Used units as they are, with a string of new ones beside them, or all new; nothing is stored")
+            .Accepts<JsonObject>("application/json")
+            .Produces<GrownBankResult>()
+            .Produces(204)
+            .ProducesProblem(400);
         bank.MapPost("/steps", Steps)
             .WithSummary("What another string or the next larger unit would bring; nothing is stored")
             .Accepts<JsonObject>("application/json")
@@ -133,6 +139,9 @@ public static class BankEndpoints
 
     /// <summary>Which strings (from 1), and of either its charge or its rest volts; what is left out is as the document has it.</summary>
     private sealed record JoiningAsked(int? A, double? SocA, double? RestA, int? B, double? SocB, double? RestB);
+
+    private static Task<IResult> Grown(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
+        reader.OfBankAsync(request, bank, GrownBank.Work, stop);
 
     private static Task<IResult> Steps(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
         reader.OfBankAsync(request, bank, BankSteps.Work, stop);
