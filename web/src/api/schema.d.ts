@@ -1621,6 +1621,128 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank/joining": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Two strings about to be joined: what rushes in, what moves, how long it takes, join or wait; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    A?: number;
+                    SocA?: number;
+                    RestA?: number;
+                    B?: number;
+                    SocB?: number;
+                    RestB?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JoiningResult"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/grown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Used units as they are, with a string of new ones beside them, or all new; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GrownBankResult"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank/steps": {
         parameters: {
             query?: never;
@@ -3435,6 +3557,7 @@ export interface components {
         /**
          * @description Currents at the bank [A]: the inverter's by the house rule of its run, the DC loads' peak, everything that leaves the bank, what of it
          *     is beside the inverter (DC loads, runs of one's own, further inverters, other banks), and what charges.
+         *     IsOffer: nothing draws yet, and the bank's current is what it may give.
          */
         CurrentsResult: {
             /** Format: double */
@@ -3465,6 +3588,8 @@ export interface components {
             besideWorstA: number;
             /** Format: double */
             chargingA: number;
+            /** @default false */
+            isOffer: boolean;
         };
         /**
          * @description A day of the bank: state of charge at the beginning of each step and at the end, what leaves it [W], the sources, the lowest state and
@@ -3896,13 +4021,17 @@ export interface components {
             evaluation: components["schemas"]["Evaluation"];
             working: null | components["schemas"]["Equation"][];
         };
-        /** @description Everything that follows from a design. A figure's id is its JSON pointer here. */
+        /**
+         * @description Everything that follows from a design. A figure's id is its JSON pointer here. Site: what several banks have to do
+         *     with one another; null: there is one.
+         */
         Evaluation: {
             banks: components["schemas"]["BankEvaluation"][];
             findings: components["schemas"]["Finding"][];
             counts: components["schemas"]["FindingCounts"];
             firstToDo: null | string;
             name: string;
+            site: null | components["schemas"]["SiteResult"];
         };
         /**
          * @description A source over the day: what it offers and what is taken of it in each step [W], offered, taken and refused of it [Wh], and what it was
@@ -4070,6 +4199,79 @@ export interface components {
         };
         /** @enum {unknown} */
         Grade: "danger" | "fault" | "caution" | "note";
+        /** @description What a bank may grow into, and the load all of them were run down under [W]. */
+        GrownBankResult: {
+            /** Format: double */
+            loadW: number;
+            /** Format: double */
+            cyclesPerYear: number;
+            options: components["schemas"]["GrownOption"][];
+        };
+        /**
+         * @description A bank of used units as it is, with a string of new ones beside it, or all new: what it gives under one load until it is dark, how it
+         *     shares, what it costs and for how long it serves.
+         */
+        GrownOption: {
+            /** @description In words. */
+            title: string;
+            /**
+             * Format: int32
+             * @description In parallel.
+             */
+            strings: number;
+            /**
+             * Format: double
+             * @description Under the load of all of them, until dark [Wh].
+             */
+            deliveredWh: number;
+            /**
+             * Format: double
+             * @description Stays in its units then [Wh].
+             */
+            strandedWh: number;
+            /**
+             * Format: double
+             * @description Of the string that carries most (a fraction).
+             */
+            worstShare: number;
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            worstString: number;
+            /**
+             * Format: double
+             * @description With no string over its limit [A]; null: none states one.
+             */
+            ceilingA: null | number;
+            /**
+             * Format: double
+             * @description All units as they are worth, in the design's money; null: of one it is not known.
+             */
+            price: null | number;
+            /**
+             * Format: double
+             * @description What is to be bought for it; null: not known.
+             */
+            toPay: null | number;
+            /**
+             * Format: double
+             * @description Until the first unit is used up [years]; null: not known.
+             */
+            yearsLeft: null | number;
+            /**
+             * Format: double
+             * @description Its price over the years it serves; null: not known, or none are left.
+             */
+            perYear: null | number;
+            /**
+             * Format: int32
+             * @description Findings of this bank then, dangers and faults.
+             */
+            wrong: number;
+            /** @description That make it; empty: it stands so. */
+            changes: components["schemas"]["DesignChange"][];
+        };
         /** @description A next step to grow by: units more, what they hold [usable Wh], what they cost, and what stands in the way (null: nothing). */
         GrowthStep: {
             /** Format: int32 */
@@ -4302,16 +4504,207 @@ export interface components {
         };
         /** @description What joins one bank to another. */
         Join: {
+            /** @description Its own, kept as long as it stands; empty: it goes by its place in the list. */
+            id: string;
             from: string;
             to: string;
             kind: components["schemas"]["JoinKind"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What comes out of it at the other bank [A]; null: nobody said.
+             */
             amps: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of a converter (0 to 1]; null: typical.
+             */
             efficiency: null | number;
+            /**
+             * Format: double
+             * @description On, a day [h, 0 to 24]; null: nobody said.
+             */
+            hours: null | number;
+            /**
+             * Format: double
+             * @description What a converter takes while it is off [W, ≥ 0]; null: nothing.
+             */
+            idleW: null | number;
         };
-        /** @enum {unknown} */
-        JoinKind: "converter" | "dc-dc" | "isolator";
+        /** @description A join's day. */
+        JoinDay: {
+            /**
+             * Format: double
+             * @description It is on [h].
+             */
+            hours: number;
+            /**
+             * Format: double
+             * @description To the taking bank [Wh].
+             */
+            movedWh: number;
+            /**
+             * Format: double
+             * @description From the giving bank, with what it takes while it is off [Wh].
+             */
+            takenWh: number;
+            /**
+             * Format: double
+             * @description Of the giving bank's own day; null: it has none.
+             */
+            shareOfDaily: null | number;
+        };
+        /** @description A converter between two banks (method, 16.1). */
+        JoinFlow: {
+            /**
+             * Format: double
+             * @description At the taking bank [W].
+             */
+            outW: number;
+            /**
+             * Format: double
+             * @description At the giving bank [W].
+             */
+            inW: number;
+            /**
+             * Format: double
+             * @description At the giving bank's nominal volts [A].
+             */
+            inA: number;
+            /**
+             * Format: double
+             * @description At its lowest volts, with the taking bank at its highest: cable and fuse go by it [A].
+             */
+            worstInA: number;
+            /**
+             * Format: double
+             * @description In it [W].
+             */
+            heatW: number;
+            /**
+             * Format: double
+             * @description (0 to 1].
+             */
+            efficiency: number;
+            /** @description Nobody said it. */
+            efficiencyAssumed: boolean;
+            day: null | components["schemas"]["JoinDay"];
+        };
+        /**
+         * @description What current goes through from one bank to another.
+         * @enum {unknown}
+         */
+        JoinKind: "converter" | "dc-dc" | "isolator" | "relay" | "straight";
+        /** @description What joins two banks, at work. */
+        JoinResult: {
+            /** @description Id of its run on either bank. */
+            run: string;
+            /** @description Id of the giving bank. */
+            from: string;
+            /** @description Id of the taking bank. */
+            to: string;
+            /** @description What is between. */
+            kind: components["schemas"]["JoinKind"];
+            /**
+             * Format: double
+             * @description At the taking bank [A]; null: nobody said.
+             */
+            amps: null | number;
+            through: null | components["schemas"]["JoinFlow"];
+            rush: null | components["schemas"]["JoinRush"];
+        };
+        /** @description Two banks of one chemistry and as many cells closed on each other, one full and the other at its floor (method, 4.5). */
+        JoinRush: {
+            /**
+             * Format: double
+             * @description [V].
+             */
+            fullV: number;
+            /**
+             * Format: double
+             * @description [V].
+             */
+            lowV: number;
+            /**
+             * Format: double
+             * @description Both banks, and both runs there and back [Ω].
+             */
+            loopOhm: number;
+            /**
+             * Format: double
+             * @description The first current [A].
+             */
+            amps: number;
+            /**
+             * Format: double
+             * @description What the lower one may be charged with [A].
+             */
+            bearsA: number;
+        };
+        /**
+         * @description Two strings of a bank about to be joined: how far apart they rest and how far they may [V], what rushes in first and what the lower one
+         *     bears [A], what has to move [Ah] and how long that takes [h] (null: cannot be told), and the level both come to.
+         */
+        JoiningResult: {
+            a: components["schemas"]["JoiningSide"];
+            b: components["schemas"]["JoiningSide"];
+            /** Format: double */
+            apartV: number;
+            /** Format: double */
+            toleranceV: number;
+            /** Format: double */
+            rushA: number;
+            /** Format: double */
+            soundRushA: null | number;
+            /** Format: double */
+            bearsA: number;
+            /** Format: double */
+            moveAh: null | number;
+            /** Format: double */
+            settleH: null | number;
+            /**
+             * Format: double
+             * @description Null: cannot be told.
+             */
+            levelSoc: null | number;
+            /** @description The level lies where the volts tell nothing: wait, and then wait on. */
+            doubtful: boolean;
+            /** @description Now, or wait. */
+            join: boolean;
+            /** @description Why, in a sentence. */
+            words: string;
+            /** @description What to do first; null: nothing. */
+            instead: null | string;
+        };
+        /** @description A string that is about to be joined to another. */
+        JoiningSide: {
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            string: number;
+            /**
+             * Format: double
+             * @description It holds when full [Ah].
+             */
+            ah: number;
+            /**
+             * Format: double
+             * @description [V].
+             */
+            restV: number;
+            /**
+             * Format: double
+             * @description Its charge; null: the volts do not tell it.
+             */
+            soc: null | number;
+            /** @description Typed or in the document; else it is taken to be full. */
+            said: boolean;
+            /**
+             * Format: double
+             * @description What it may be charged with [A].
+             */
+            chargeA: number;
+        };
         JsonNode: unknown;
         JsonObject: Record<string, never>;
         /** @description The design worked out at one voltage, and the changes that would take it over. */
@@ -4700,6 +5093,11 @@ export interface components {
             sunHours: null | number[];
             /**
              * Format: double
+             * @description Hours of a night at a plug [h]; null: the house rule.
+             */
+            nightH: null | number;
+            /**
+             * Format: double
              * @description Coldest the modules get in light [°C]; null: −10 °C is assumed.
              */
             coldestC: null | number;
@@ -4750,6 +5148,36 @@ export interface components {
             /** Format: int32 */
             parallel: null | number;
         };
+        /** @description A bank at the plug. */
+        PlugBankResult: {
+            /** @description Its id. */
+            bank: string;
+            /**
+             * Format: double
+             * @description What its chargers give together [A].
+             */
+            chargerA: number;
+            /**
+             * Format: double
+             * @description What it takes of that [A].
+             */
+            chargeA: number;
+            /**
+             * Format: double
+             * @description Where it begins, its floor.
+             */
+            fromSoc: number;
+            /**
+             * Format: double
+             * @description To full [h].
+             */
+            hours: number;
+            /**
+             * Format: double
+             * @description At the plug [W].
+             */
+            inputW: number;
+        };
         /** @description What a plug or generator must bring in the worst month: of which source, watt-hours and hours a day, hours a month. */
         PlugNeed: {
             source: string;
@@ -4760,6 +5188,52 @@ export interface components {
             /** Format: double */
             hoursAMonth: number;
         };
+        /** @description All banks with a charger of their own on one plug, each from its floor to full (method, 9.11). */
+        PlugResult: {
+            /** @description Those with a charger, in the order of the document. */
+            banks: components["schemas"]["PlugBankResult"][];
+            /** @description Ids of those without. */
+            without: string[];
+            /**
+             * Format: double
+             * @description Of the slowest [h].
+             */
+            hoursTogether: number;
+            /**
+             * Format: double
+             * @description One after the other [h].
+             */
+            hoursInTurn: number;
+            /**
+             * Format: double
+             * @description At the plug, all at once [W].
+             */
+            inputTogetherW: number;
+            /**
+             * Format: double
+             * @description The greatest [W].
+             */
+            inputInTurnW: number;
+            /**
+             * Format: double
+             * @description The plug's, of several the least [A]; null: nobody said, it bears all.
+             */
+            supplyA: null | number;
+            /** @description The plug bears all at once. */
+            bearsTogether: boolean;
+            /** @description The plug bears each alone. */
+            bearsInTurn: boolean;
+            way: null | components["schemas"]["PlugWay"];
+            /**
+             * Format: double
+             * @description As typed, or the house rule's [h].
+             */
+            nightH: number;
+            /** @description In a sentence. */
+            words: string;
+        };
+        /** @enum {unknown} */
+        PlugWay: "together" | "in-turn" | null;
         /** @enum {unknown} */
         Pole: "positive" | "negative";
         /** @description A unit that stands at a place in the bank (string and unit from 1) and differs from the others. */
@@ -4771,6 +5245,16 @@ export interface components {
             item: null | components["schemas"]["UnitItem"];
             /** Format: double */
             ageYears: null | number;
+            /**
+             * Format: double
+             * @description Full cycles it has behind it [≥ 0]; null: none, or nobody knows.
+             */
+            cyclesUsed: null | number;
+            /**
+             * Format: double
+             * @description What this one costs or did cost, in the design's money [≥ 0]; null: as its kind.
+             */
+            price: null | number;
             /**
              * Format: double
              * @description Share of rated capacity still there (0 to 1].
@@ -5367,6 +5851,12 @@ export interface components {
             rows: components["schemas"]["CardRow"][];
             /** @description The preset that suits best, and what it does differently, in words; null: it has none that suits. */
             nearest: null | string;
+        };
+        /** @description Several banks beside each other: what joins them, and one plug for all. */
+        SiteResult: {
+            /** @description In the order of the document. */
+            joins: components["schemas"]["JoinResult"][];
+            plug: null | components["schemas"]["PlugResult"];
         };
         SizeChoice: {
             size: string;

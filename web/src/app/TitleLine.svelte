@@ -96,19 +96,6 @@
           aria-current={here === 'builds' ? 'page' : undefined}>Builds</a
         >
       </div>
-      {#if session.design!.banks.length > 1}
-        <span class="banks" role="group" aria-label="Banks of this design">
-          {#each session.design!.banks as bank, i (bank.id)}
-            <button
-              type="button"
-              class={['bank', i === session.bankIndex && 'on']}
-              aria-pressed={i === session.bankIndex}
-              title={bank.name || bank.id}
-              onclick={() => session.toBank(i)}>{bank.name || bank.id}</button
-            >
-          {/each}
-        </span>
-      {/if}
       <span class="caption kept" aria-live="polite" data-testid="kept">{keeper.words}{@render acts()}</span>
       <span class="tools">
         <button
@@ -234,28 +221,6 @@
     font-weight: 700;
     border-color: var(--ink);
   }
-  .banks {
-    display: flex;
-    gap: 2px;
-    min-width: 0;
-  }
-  .bank {
-    flex: 0 1 auto;
-    padding: 2px 8px;
-    min-height: 26px;
-    min-width: 0;
-    border: 1px solid var(--ink-3);
-    font-size: 12.5px;
-    cursor: pointer;
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
-  }
-  .bank.on {
-    background: var(--tint);
-    border-color: var(--ink);
-    font-weight: 700;
-  }
   .kept {
     margin-right: auto;
     min-width: 0;
@@ -306,9 +271,6 @@
     .to,
     .demo {
       display: none;
-    }
-    .bank {
-      padding: 2px 6px;
     }
   }
   @media (max-width: 939px) {
@@ -365,13 +327,9 @@
       background: var(--sheet);
       border-block: 1.5px solid var(--ink);
     }
-    .places a,
-    .bank {
+    .places a {
       min-height: 44px;
       padding-inline: 10px;
-    }
-    .banks {
-      flex-wrap: wrap;
     }
     .kept {
       margin: 4px 0;

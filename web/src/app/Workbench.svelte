@@ -1,5 +1,7 @@
 <script lang="ts">
   import { tinykeys } from 'tinykeys'
+  import BanksDialog from '../banks/BanksDialog.svelte'
+  import BankStrip from '../banks/BankStrip.svelte'
   import Path from '../drawing/Path.svelte'
   import { stationOf, stations } from '../stations'
   import { bench } from '../stations/bank/bench.svelte'
@@ -86,6 +88,7 @@
 
 <div class="bench" data-whole={whole || undefined}>
   <TitleLine />
+  {#if session.design!.banks.length > 1}<BankStrip phone={width < 940} />{/if}
   <Path {folded} short={height < 740} />
   <main class="sheet">
     <div class="instrument">
@@ -115,15 +118,20 @@
     <Working />
   {/if}
 </div>
+<BanksDialog />
 {#if keeper.conflict}<Conflict />{/if}
 
 <style>
   .bench {
-    display: grid;
-    grid-template: auto auto minmax(0, 1fr) auto / minmax(0, 1fr);
+    display: flex;
+    flex-direction: column;
     height: 100dvh;
   }
-  .sheet {
+  .bench > :global(*) {
+    flex: none;
+  }
+  .bench > .sheet {
+    flex: 1;
     display: grid;
     grid-template-columns: minmax(0, 1fr) 272px;
     margin: 0 16px;
@@ -168,12 +176,10 @@
   }
   @media (max-width: 939px) {
     .bench {
-      display: flex;
-      flex-direction: column;
       height: auto;
       min-height: 100dvh;
     }
-    .sheet {
+    .bench > .sheet {
       grid-template-columns: minmax(0, 1fr);
       margin: 0;
       border-inline: 0;

@@ -89,8 +89,13 @@ class Session {
     this.design = this.worked = this.evaluation = null
   }
 
+  /** A figure's whole pointer: of the bank in hand where it says no other, or of all banks together. */
+  full(pointer: string) {
+    return pointer.startsWith('/banks') || pointer.startsWith('/site') ? pointer : this.base + pointer
+  }
+
   figure(pointer: string): number | null {
-    const value = at(this.evaluation, this.base + pointer)
+    const value = at(this.evaluation, this.full(pointer))
     return typeof value === 'number' ? value : null
   }
 
@@ -224,6 +229,7 @@ class Session {
 
   /** Goes on with a document that is kept already. */
   #hold(design: Design) {
+    if (this.bankIndex >= design.banks.length) this.bankIndex = 0
     this.design = this.worked = this.#draft = this.#committed = design
   }
 
@@ -240,7 +246,7 @@ class Session {
 
   /** Opens the working of a figure of the Evaluation, or of a variant that is looked at. */
   select(pointer: string, deeper = false, aside: Aside | null = null) {
-    const full = pointer.startsWith('/banks') ? pointer : this.base + pointer
+    const full = this.full(pointer)
     this.trail = deeper && this.selected ? [...this.trail, this.selected] : []
     if (!deeper) this.aside = aside
     this.selected = full
@@ -278,6 +284,14 @@ class Session {
 
   reasonAt(pointer: string): string | null {
     return this.faults.find((f) => f.pointer === pointer)?.reason ?? null
+  }
+
+  /** The gravest grade of all that is found about a bank, in words. */
+  markOfBank(id: string): 'wrong' | 'look' | 'fits' | 'none' {
+    const found = this.evaluation?.findings.filter((f) => f.bank === id) ?? []
+    if (found.some((f) => f.grade === 'danger' || f.grade === 'fault')) return 'wrong'
+    if (found.some((f) => f.grade === 'caution')) return 'look'
+    return this.evaluation?.banks.find((b) => b.id === id)?.bank ? 'fits' : 'none'
   }
 
   /** The gravest grade of a station's findings, in words. */

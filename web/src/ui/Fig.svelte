@@ -12,7 +12,7 @@
   let { ptr, unit, label, size = 16, id }: Props = $props()
   const value = $derived(session.figure(ptr))
   const shown = $derived(value === null ? null : session.show(value, unit))
-  const open = $derived(session.selected === session.base + ptr && !session.aside)
+  const open = $derived(session.selected === session.full(ptr) && !session.aside)
 </script>
 
 {#if shown}

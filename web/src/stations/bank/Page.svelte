@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { UnitItem } from '../../api/client'
   import { session } from '../../app/session.svelte'
+  import { banksTable } from '../../banks/table.svelte'
   import AsTable from '../../ui/AsTable.svelte'
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import Fig from '../../ui/Fig.svelte'
@@ -79,8 +80,8 @@
   const link = $derived(n?.wiring.style === 'bus-bars' ? 'lead' : 'link')
 </script>
 
-{#if b && n}
-  <div class="views" role="group" aria-label="How the bank is looked at">
+<div class="views" role="group" aria-label="How the bank is looked at">
+  {#if b && n}
     <button
       type="button"
       class="link-copper"
@@ -93,8 +94,11 @@
       aria-pressed={bench.view === 'rundown'}
       onclick={() => (bench.view = 'rundown')}>run it down</button
     >
-  </div>
-{/if}
+  {/if}
+  <button type="button" class="link-copper" data-testid="banks-open" onclick={() => banksTable.show()}
+    >{session.design!.banks.length > 1 ? 'banks and joins' : 'another bank'}</button
+  >
+</div>
 {#if bench.view === 'rundown' && b && n}
   <RunDownView />
 {:else}

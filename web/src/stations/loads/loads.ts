@@ -2,8 +2,8 @@ import type { LibraryLoad, Load, BankEvaluation } from '../../api/client'
 import { fieldText, num, plainNumber, say, timesText } from '../../ui/quantity'
 
 /** Ids are never used again, so they are not counted up. */
-export function newId(): string {
-  return `l${Date.now().toString(36)}${Math.floor(Math.random() * 46656).toString(36)}`
+export function newId(letter = 'l'): string {
+  return `${letter}${Date.now().toString(36)}${Math.floor(Math.random() * 46656).toString(36)}`
 }
 
 /** A load that waits for its figures. */
