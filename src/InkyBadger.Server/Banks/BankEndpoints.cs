@@ -113,11 +113,17 @@ public static class BankEndpoints
         }
     }
 
+    /// <summary>Which strings (from 1), and of either its charge or its rest volts; what is left out is as the document has it.</summary>
     private static async Task<IResult> Joining(
         HttpRequest request,
         DesignReader reader,
         int? bank,
-        [AsParameters] JoiningAsked asked,
+        int? a,
+        double? socA,
+        double? restA,
+        int? b,
+        double? socB,
+        double? restB,
         CancellationToken stop
     )
     {
@@ -126,8 +132,7 @@ public static class BankEndpoints
             return await reader.OfBankAsync(
                 request,
                 bank,
-                (design, index) =>
-                    JoiningTrial.Work(design, index, new(asked.A, asked.SocA, asked.RestA), new(asked.B, asked.SocB, asked.RestB)),
+                (design, index) => JoiningTrial.Work(design, index, new(a, socA, restA), new(b, socB, restB)),
                 stop
             );
         }
@@ -136,9 +141,6 @@ public static class BankEndpoints
             return Problems.NotAccepted([new(refusal.Field, refusal.Message)]);
         }
     }
-
-    /// <summary>Which strings (from 1), and of either its charge or its rest volts; what is left out is as the document has it.</summary>
-    private sealed record JoiningAsked(int? A, double? SocA, double? RestA, int? B, double? SocB, double? RestB);
 
     private static Task<IResult> Grown(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
         reader.OfBankAsync(request, bank, GrownBank.Work, stop);

@@ -40,9 +40,21 @@ export type Charging = Schemas['ChargingResult']
 export type ChargedDay = Schemas['ChargedDay']
 export type Climate = Schemas['Climate']
 export type RunDownAnswer = Schemas['BankRunDownAnswer']
+export type Joining = Schemas['JoiningResult']
+export type GrownBank = Schemas['GrownBankResult']
 export type WhatIf = Schemas['WhatIf']
 export type Station = Schemas['Station']
 export type DesignAnswer = Schemas['DesignAnswer']
+
+/** Which strings, and of either its charge or its rest volts; what is left out is as the document has it. */
+export interface JoiningSides {
+  a?: number
+  socA?: number
+  restA?: number
+  b?: number
+  socB?: number
+  restB?: number
+}
 
 /** A change of the document: what stands at a JSON pointer becomes a value. */
 export interface Change {
@@ -174,6 +186,22 @@ export const api = {
   runDown: async (design: Design, bank: number, watts?: number, amps?: number) => {
     const answer = await client.POST('/api/bank/run-down', {
       params: { query: { bank, watts, amps } },
+      body: design as unknown as Body,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  /** Two strings about to be joined, as full as they are said to be; null where there are no two. */
+  joining: async (design: Design, bank: number, sides: JoiningSides) => {
+    const answer = await client.POST('/api/bank/joining', {
+      params: { query: { bank, ...sides } },
+      body: design as unknown as Body,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  /** Used units kept, grown or replaced; null where the bank cannot be worked out yet. */
+  grown: async (design: Design, bank: number) => {
+    const answer = await client.POST('/api/bank/grown', {
+      params: { query: { bank } },
       body: design as unknown as Body,
     })
     return answer.response.status === 204 ? null : unwrap(answer)

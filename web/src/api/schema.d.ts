@@ -1635,12 +1635,12 @@ export interface paths {
             parameters: {
                 query?: {
                     bank?: number;
-                    A?: number;
-                    SocA?: number;
-                    RestA?: number;
-                    B?: number;
-                    SocB?: number;
-                    RestB?: number;
+                    a?: number;
+                    socA?: number;
+                    restA?: number;
+                    b?: number;
+                    socB?: number;
+                    restB?: number;
                 };
                 header?: never;
                 path?: never;

@@ -238,8 +238,11 @@
         tabindex="-1"
         data-stop
         data-unit="{s.name}{r + 1}"
-        aria-label="unit {s.name}{r + 1}{gone ? ', out' : ''}. Press: what if it drops out"
-        onclick={() => bench.play(s.i + 1)}
+        aria-label="unit {s.name}{r + 1}{gone ? ', out' : ''}. Press: what is said of it, and what if it drops out"
+        onclick={() => {
+          bench.unit = { string: s.i + 1, unit: r + 1 }
+          bench.play(s.i + 1)
+        }}
         onkeydown={() => {}}
       />
       {#if many}

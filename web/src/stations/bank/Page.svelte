@@ -12,6 +12,7 @@
   import { bench } from './bench.svelte'
   import LoadSlider from './LoadSlider.svelte'
   import RunDownView from './RunDownView.svelte'
+  import UnitMenu from './UnitMenu.svelte'
   import UnitStock from './UnitStock.svelte'
 
   const e = $derived(session.result)
@@ -235,6 +236,7 @@
     {/if}
     {#if n}
       <BankDrawing />
+      <UnitMenu />
       <div class="flex flex-wrap items-end gap-x-5">
         <LoadSlider />
         <AsTable

@@ -4,6 +4,8 @@
   import AsTable from '../../ui/AsTable.svelte'
   import { answer as answered, fieldText, num, parse, say, stringName } from '../../ui/quantity'
   import TypedField from '../../ui/TypedField.svelte'
+  import Grown from './Grown.svelte'
+  import JoiningView from './JoiningView.svelte'
   import { rundown } from './rundown.svelte'
   import RunDownAh from './RunDownAh.svelte'
   import RunDownAmps from './RunDownAmps.svelte'
@@ -118,8 +120,13 @@
   {/if}
 </div>
 {#if run}
-  <RunDownAmps {run} />
-  <RunDownAh {run} />
+  <div class={['drawings', (session.result?.bank?.layout.parallel ?? 1) > 1 && 'two']}>
+    <div>
+      <RunDownAmps {run} />
+      <RunDownAh {run} />
+    </div>
+    <JoiningView />
+  </div>
   <div class="foot">
     <div>
       <h3>Who opens</h3>
@@ -156,6 +163,7 @@
     {/if}
   </div>
   <UnitsAsTheyAre />
+  <Grown />
   <AsTable
     heads={['at', ...run.ampsByString.map((_, s) => `string ${stringName(s + 1)}`), ...names.map((n) => `${n}, Ah`)]}
     rows={[]}
@@ -176,6 +184,16 @@
     align-items: flex-end;
     gap: 4px 12px;
     margin-top: 4px;
+  }
+  .drawings > div {
+    min-width: 0;
+  }
+  @media (min-width: 1150px) {
+    .two {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) 300px;
+      gap: 14px;
+    }
   }
   .slider {
     display: inline-flex;

@@ -3,6 +3,8 @@
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import QuantityField from '../../ui/QuantityField.svelte'
   import { stringName } from '../../ui/quantity'
+  import { blank, indexOf as placeOf } from './positions'
+  import type { At } from './positions'
 
   /** Each place of the bank as it really is: another unit, what is left of its capacity, how full it is, a bad joint at its posts. */
   const bank = $derived(session.bank!)
@@ -13,22 +15,12 @@
     ).flat(),
   )
   const MOST = 64
-  const indexOf = (p: { string: number; unit: number }) =>
-    bank.positions.findIndex((x) => x.string === p.string && x.unit === p.unit)
-  const blank = (p: { string: number; unit: number }) => ({
-    ...p,
-    item: null,
-    ageYears: null,
-    health: null,
-    soc: null,
-    jointMilliohm: null,
-  })
-  const at = (p: { string: number; unit: number }) => (indexOf(p) < 0 ? bank.positions.length : indexOf(p))
-  const ensure = (p: { string: number; unit: number }) => () =>
-    indexOf(p) < 0 ? [{ path: '~/positions/-', value: blank(p) }] : []
+  const indexOf = (p: At) => placeOf(bank.positions, p)
+  const at = (p: At) => (indexOf(p) < 0 ? bank.positions.length : indexOf(p))
+  const ensure = (p: At) => () => (indexOf(p) < 0 ? [{ path: '~/positions/-', value: blank(p) }] : [])
   const units = $derived(session.reference!.units.filter((u) => u.chemistry === session.result!.bank!.unit.chemistry))
 
-  function pick(p: { string: number; unit: number }, key: string | null) {
+  function pick(p: At, key: string | null) {
     const item = key === null ? null : units.find((u) => u.key === key)
     session.edit([...ensure(p)(), { path: `~/positions/${at(p)}/item`, value: item ?? null }], true)
   }
@@ -44,7 +36,9 @@
         <tr
           ><th scope="col">unit</th><th scope="col">what stands there</th><th scope="col">capacity left</th><th
             scope="col">charge</th
-          ><th scope="col">bad joint, mΩ</th><th scope="col">age, years</th></tr
+          ><th scope="col">bad joint, mΩ</th><th scope="col">age, years</th><th scope="col">cycles used</th><th
+            scope="col">price</th
+          ></tr
         >
       </thead>
       <tbody>
@@ -105,6 +99,28 @@
                 placeholder="new"
                 ensure={ensure(p)}
                 width="64px"
+              /></td
+            >
+            <td
+              ><QuantityField
+                label="{name}, cycles used"
+                hideLabel
+                kind="number"
+                path="/positions/{at(p)}/cyclesUsed"
+                placeholder="none"
+                ensure={ensure(p)}
+                width="72px"
+              /></td
+            >
+            <td
+              ><QuantityField
+                label="{name}, price"
+                hideLabel
+                kind="number"
+                path="/positions/{at(p)}/price"
+                placeholder="as its kind"
+                ensure={ensure(p)}
+                width="84px"
               /></td
             >
           </tr>

@@ -1,6 +1,7 @@
 import { api } from '../../api/client'
 import type { BankAtLoad } from '../../api/client'
 import { session } from '../../app/session.svelte'
+import { newest, orNull } from '../../ui/newest'
 
 /** What is tried on the bank without changing it: another load, a string that drops out, a conductor pointed at. */
 class BankBench {
@@ -10,13 +11,12 @@ class BankBench {
   /** The string whose loss is played (from 1), and how far. */
   out = $state<number | null>(null)
   step = $state(0)
+  /** The unit whose menu is open. */
+  unit = $state.raw<{ string: number; unit: number } | null>(null)
   /** The conductor pointed at, by its place in the Evaluation. */
   conductor = $state<number | null>(null)
   /** How the bank is looked at. */
   view = $state<'currents' | 'rundown'>('currents')
-
-  #busy = false
-  #again = false
 
   get drop() {
     return this.out === null ? null : (this.result?.dropOuts.find((d) => d.string === this.out) ?? null)
@@ -35,23 +35,12 @@ class BankBench {
     return drop !== null && drop.steps.slice(0, this.step + 1).some((s) => s.dropped === string)
   }
 
-  /** Asks for what the bank does at this load; while an answer is on its way the newest load waits. */
-  async ask() {
-    this.#again = true
-    if (this.#busy) return
-    this.#busy = true
-    while (this.#again) {
-      this.#again = false
-      const design = session.worked
-      if (!design) break
-      try {
-        this.result = await api.bankAtLoad(design, session.bankIndex, this.load ?? undefined)
-      } catch {
-        this.result = null
-      }
-    }
-    this.#busy = false
-  }
+  /** Asks for what the bank does at this load. */
+  ask = newest(async () => {
+    this.result = await orNull(session.worked, (design) =>
+      api.bankAtLoad(design, session.bankIndex, this.load ?? undefined),
+    )
+  })
 
   play(string: number) {
     this.out = string
@@ -60,6 +49,7 @@ class BankBench {
 
   reset() {
     this.conductor = null
+    this.unit = null
     this.result = null
     this.out = null
     this.step = 0

@@ -1,6 +1,7 @@
 import { api } from '../../api/client'
 import type { RunDownAnswer } from '../../api/client'
 import { session } from '../../app/session.svelte'
+import { newest, orNull } from '../../ui/newest'
 
 /** The load the bank is run down under: constant watts or amperes; with neither full load. Nothing of it is kept. */
 class RunDown {
@@ -8,26 +9,11 @@ class RunDown {
   amps = $state<number | null>(null)
   answer = $state.raw<RunDownAnswer | null>(null)
 
-  #busy = false
-  #again = false
-
-  /** While an answer is on its way the newest load waits. */
-  async ask() {
-    this.#again = true
-    if (this.#busy) return
-    this.#busy = true
-    while (this.#again) {
-      this.#again = false
-      const design = session.worked
-      if (!design) break
-      try {
-        this.answer = await api.runDown(design, session.bankIndex, this.watts ?? undefined, this.amps ?? undefined)
-      } catch {
-        this.answer = null
-      }
-    }
-    this.#busy = false
-  }
+  ask = newest(async () => {
+    this.answer = await orNull(session.worked, (design) =>
+      api.runDown(design, session.bankIndex, this.watts ?? undefined, this.amps ?? undefined),
+    )
+  })
 
   put(load: { watts?: number | null; amps?: number | null }) {
     this.watts = load.watts ?? null

@@ -1,6 +1,7 @@
 import { api } from '../../api/client'
 import type { ChargedDay, Charging, Climate } from '../../api/client'
 import { session } from '../../app/session.svelte'
+import { newest, orNull } from '../../ui/newest'
 
 export type ChargeDialog = { what: 'source'; index: number } | { what: 'add' } | { what: 'place' } | null
 
@@ -15,9 +16,6 @@ class ChargeBench {
   /** The setting that is pointed at, on the card and on the scale alike. */
   setting = $state<string | null>(null)
   climates = $state.raw<Climate[]>([])
-
-  #busy = false
-  #again = false
 
   get charging(): Charging | null {
     return session.result?.charging ?? null
@@ -51,22 +49,11 @@ class ChargeBench {
   }
 
   /** Asks for the day that is shown; while an answer is on its way the newest state waits. */
-  async ask() {
-    this.#again = true
-    if (this.#busy) return
-    this.#busy = true
-    while (this.#again) {
-      this.#again = false
-      const design = session.worked
-      if (!design) break
-      try {
-        this.day = await api.chargedDay(design, session.bankIndex, this.#month ?? undefined)
-      } catch {
-        this.day = null
-      }
-    }
-    this.#busy = false
-  }
+  ask = newest(async () => {
+    this.day = await orNull(session.worked, (design) =>
+      api.chargedDay(design, session.bankIndex, this.#month ?? undefined),
+    )
+  })
 
   async fetchClimates() {
     if (this.climates.length === 0) this.climates = await api.climates().catch(() => [])
