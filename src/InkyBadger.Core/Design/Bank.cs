@@ -36,6 +36,9 @@ public sealed record Bank
     /// <summary>The chemistry it had before; null: it was not changed.</summary>
     public ChemistryChange? Changed { get; init; }
 
+    /// <summary>Where it stands; empty: nobody said.</summary>
+    public IReadOnlyList<Compartment> Compartments { get; init; } = [];
+
     /// <summary>The space given to the units [mm]; null: not said.</summary>
     public UnitSize? Space { get; init; }
 
@@ -132,6 +135,9 @@ public sealed record Position
 
     /// <summary>What a bad joint at its posts has more than a sound one [mΩ, ≥ 0]; null: it is sound, as far as anybody knows.</summary>
     public double? JointMilliohm { get; init; }
+
+    /// <summary>Where it was put; null: in its turn, beside the others.</summary>
+    public UnitStand? Stand { get; init; }
 }
 
 /// <summary>How the strings are joined and where the system's leads leave.</summary>
@@ -188,6 +194,9 @@ public sealed record PlacedConductor : Conductor
     public Pole Rail { get; init; }
     public int String { get; init; } = 1;
     public int After { get; init; } = 1;
+
+    /// <summary>Nobody said it: it is as long as its units stand apart.</summary>
+    internal bool Measured { get; init; }
 }
 
 /// <summary>An inverter of the bank; an item of null stands as advised.</summary>

@@ -59,6 +59,9 @@ public sealed record Place
     /// <summary>Hours of a night at a plug [h]; null: the house rule.</summary>
     public double? NightH { get; init; }
 
+    /// <summary>What carries it all; null: nobody said.</summary>
+    public TrimSide? Trim { get; init; }
+
     /// <summary>Coldest the modules get in light [°C]; null: −10 °C is assumed.</summary>
     public double? ColdestC { get; init; }
 }

@@ -166,7 +166,15 @@ public static class FindingRules
     }
 
     private static PlacesRule[] OfPlaces { get; } =
-    [ChargingFindings.Settings, SourceFindings.All, CableFindings.Placed, CableFindings.Shunt, DriftFindings.All, SiteFindings.All];
+    [
+        ChargingFindings.Settings,
+        SourceFindings.All,
+        CableFindings.Placed,
+        CableFindings.Shunt,
+        DriftFindings.All,
+        StandFindings.All,
+        SiteFindings.All,
+    ];
 
     /// <summary>Findings of a bank, the gravest first, within a grade in the order of the work.</summary>
     public static void Collect(FindingScene scene, List<Finding> into)

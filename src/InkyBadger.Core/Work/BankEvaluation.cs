@@ -37,6 +37,9 @@ public sealed record BankEvaluation
 
     /// <summary>What charges the bank over the year.</summary>
     public ChargingResult? Charging { get; init; }
+
+    /// <summary>Where the bank stands; null: a unit has no size.</summary>
+    public StandResult? Stands { get; init; }
     public required Because Because { get; init; }
 
     /// <summary>Each station's answer in a sentence.</summary>

@@ -40,6 +40,7 @@ public sealed class BankWork
     private Slot<NeedsResult> needs;
     private Slot<EnvelopeResult> envelope;
     private Slot<ChargingResult> charging;
+    private Slot<StandResult> stands;
 
     internal BankWork(SiteWork site, int index, Tape? tape) =>
         (Site, Scene) = (site, new(site.Design, site.Design.Banks[index], index, site.Rules, tape));
@@ -90,6 +91,8 @@ public sealed class BankWork
     public Step<NeedsResult> Needs => Do(ref needs, Station.Voltage, "/systemV", NeedsStage.Work);
     public Step<EnvelopeResult> Envelope => Do(ref envelope, Station.Inverter, "/inverters/0/item", EnvelopeStage.Work);
 
+    /// <summary>Where it stands.</summary>
+    public Step<StandResult> Stands => Do(ref stands, Station.Bank, "/compartments", StandStage.Work);
     public Step<ChargingResult> Charging => Do(ref charging, Station.Charging, "/sources", ChargingStage.Work);
 
     /// <summary>What calculations refused, each input once, in the order it was come upon.</summary>
@@ -130,6 +133,7 @@ public sealed class BankWork
             Needs = Needs.Value,
             Envelope = Envelope.Value,
             Charging = Charging.Value,
+            Stands = Stands.Value,
             Because = new(
                 l.Gap?.Sentence,
                 v.Gap?.Sentence,

@@ -348,6 +348,40 @@ public static class Documents
             Leads = leads,
         };
 
+    private static Gen<Compartment> CompartmentOf =>
+        from length in From(50, 3000)
+        from width in From(50, 1500)
+        from height in From(50, 600)
+        from lid in Gen.Elements(Enum.GetValues<LidKind>())
+        from bars in Gen.Elements(true, false)
+        from straps in Maybe(Gen.Choose(0, 4))
+        from x in Maybe(From(-3, 5))
+        select new Compartment
+        {
+            LengthMm = length,
+            WidthMm = width,
+            HeightMm = height,
+            Lid = lid,
+            FlatBars = bars,
+            Straps = straps,
+            XM = x,
+        };
+
+    private static Gen<UnitStand> Stand =>
+        from x in From(-50, 1500)
+        from y in From(-50, 600)
+        from turn in Gen.Elements(0, 90, 180, 270)
+        from lying in Gen.Elements(true, false)
+        from other in Gen.Elements("", "c2")
+        select new UnitStand
+        {
+            XMm = x,
+            YMm = y,
+            Turn = turn,
+            Lying = lying,
+            Compartment = other,
+        };
+
     private static Gen<Bank> BankOf(string id) =>
         from count in Gen.Choose(0, 5)
         from loads in Gen.CollectToSequence(Enumerable.Range(0, count), Load)
@@ -363,6 +397,10 @@ public static class Documents
         from further in Gen.ListOf(Further, 3)
         from odd in Gen.Choose(0, 3)
         from positions in Gen.ArrayOf(Position, odd)
+        from stand in MaybeRef(Stand)
+        from joint in Maybe(From(0, 50))
+        from rooms in Gen.Elements(0, 0, 1, 2)
+        from compartments in Gen.ArrayOf(CompartmentOf, rooms)
         from sources in Gen.ArrayOf(Source, odd)
         from before in Gen.Elements("agm", "lfp", "flooded", null)
         from cutOff in Maybe(From(1, 70))
@@ -408,7 +446,8 @@ public static class Documents
             Parallel = parallel,
             Wiring = wiring,
             Runs = [run, .. further.DistinctBy(r => r.Id)],
-            Positions = positions,
+            Positions = [.. positions.Select((p, i) => i == 0 ? p with { Stand = stand, JointMilliohm = joint } : p)],
+            Compartments = [.. compartments.Select((c, i) => c with { Id = $"c{i + 1}" })],
             Sources = [.. sources.Select((s, i) => s with { Id = $"s{i}" })],
         };
 
@@ -440,6 +479,8 @@ public static class Documents
         from joined in Gen.Elements(true, false)
         from kind in Gen.Elements(Enum.GetValues<JoinKind>())
         from amps in From(0.1, 100)
+        from hours in Maybe(From(0, 24))
+        from rear in Maybe(From(100, 4000))
         from latitude in Maybe(From(-66, 66))
         from climate in MaybeRef(Gen.Elements("maritime", "desert", "monsoon"))
         select new DesignDocument
@@ -453,6 +494,16 @@ public static class Documents
                 Hot = hot,
                 LatitudeDeg = latitude,
                 Climate = climate,
+                Trim = rear is null
+                    ? null
+                    : new()
+                    {
+                        FrontAxleM = 3,
+                        RearAxleM = 0,
+                        RearKg = 500,
+                        RearLimitKg = rear,
+                        BalanceM = -0.5,
+                    },
             },
             CyclesPerYear = cycles,
             Years = years,
@@ -470,6 +521,7 @@ public static class Documents
                             Kind = kind,
                             Amps = amps,
                             Efficiency = 0.9,
+                            Hours = hours,
                         },
                     ]
                     : [],
@@ -585,8 +637,11 @@ public class EvaluatorLaws
             Assert.True(Math.Abs(a - b) <= 1e-9 * Math.Max(1, Math.Max(Math.Abs(a), Math.Abs(b))), $"{a} against {b}");
         Same(flows.All.Sum(f => f.Out.WorstA), flows.Bank.WorstA);
         Same(flows.Inverter.WorstA + flows.Beside.WorstA, flows.Bank.WorstA);
+        // As long as nothing draws it is what the bank may give, and nothing else.
+        var offer = flows.All.Where(f => f.Kind == FlowKind.Bank).Sum(f => f.Out.SurgeA);
+        Assert.True(offer == 0 || offer == flows.Bank.SurgeA);
         Same(
-            flows.DcLoads.SurgeA + flows.Own.SurgeA + flows.Joins.SurgeA + flows.FurtherInverters.SurgeA + flows.Inverter.SurgeA,
+            offer + flows.DcLoads.SurgeA + flows.Own.SurgeA + flows.Joins.SurgeA + flows.FurtherInverters.SurgeA + flows.Inverter.SurgeA,
             flows.Bank.SurgeA
         );
         Same(flows.All.Sum(f => f.ChargingA), flows.ChargingA);

@@ -302,6 +302,8 @@ public partial class WorkingTests
         Evaluator.Evaluate(Some.Demo("Hare"), lead);
         var sources = new Tape();
         Evaluator.Evaluate(Some.Demo("Marrow"), sources);
+        var several = new Tape();
+        Evaluator.Evaluate(Some.Demo("Tern"), several);
         var missing = new List<string>();
         var seen = 0;
         foreach (var file in Directory.EnumerateFiles(web, "*.svelte", SearchOption.AllDirectories))
@@ -309,7 +311,15 @@ public partial class WorkingTests
             foreach (Match match in ShownPointer().Matches(File.ReadAllText(file)))
             {
                 seen++;
-                var pointer = "/banks/0" + Index().Replace(match.Groups[1].Value, "0");
+                var shown = Index().Replace(match.Groups[1].Value, "0");
+                // Of several banks: on the design that has them.
+                if (shown.StartsWith("/site", StringComparison.Ordinal))
+                {
+                    if (several.Find(shown) is null)
+                        missing.Add($"{Path.GetFileName(file)}: {shown}");
+                    continue;
+                }
+                var pointer = "/banks/0" + shown;
                 if (
                     tape.Find(pointer) is null
                     && (pointer.Contains("/states/", StringComparison.Ordinal) ? states : lead).Find(pointer) is null

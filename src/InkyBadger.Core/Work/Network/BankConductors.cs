@@ -82,7 +82,7 @@ internal static class BankConductors
                     c.AmpacityA,
                     flow * c.Ohm,
                     flow * flow * c.Ohm,
-                    own is not null,
+                    own is { Measured: false },
                     c.As
                 )
             );

@@ -65,7 +65,7 @@ public static class NetworkStage
         var heldAmps = new HeldAmps(held.Positive, held.Negative, held.Strings, held.StringA);
         var result = new NetworkResult(
             new(wired.Style, wired.StylePinned, wired.AdvisedStyle, styles),
-            new(wired.Jumper, wired.Link, wired.Lead, BankConductors.Of(w.Document.Wiring, wired, strings.Amps, links, heldAmps)),
+            new(wired.Jumper, wired.Link, wired.Lead, BankConductors.Of(wired.Wiring, wired, strings.Amps, links, heldAmps)),
             wired.StringOhm[0],
             network.SourceOhm(),
             strings,

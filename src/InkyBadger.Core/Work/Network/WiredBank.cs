@@ -24,6 +24,9 @@ public sealed class WiredBank
     private readonly Pack pack;
     private BankNetwork? inFault;
 
+    /// <summary>As the document has it, with links and jumpers as long as their units stand apart where nobody said it.</summary>
+    public Design.Wiring Wiring => wiring;
+
     /// <summary>A lug, as a bolted joint of the house rule [Ω]; two on every conductor.</summary>
     public double LugOhm { get; }
 
@@ -61,7 +64,7 @@ public sealed class WiredBank
     private WiredBank(BankScene scene, Pack pack, RunResult? run, double loadA)
     {
         LugOhm = scene.Rules.BoltedMilliohm / 1000;
-        (this.pack, wiring) = (pack, scene.Bank.Wiring);
+        (this.pack, wiring) = (pack, Measured(scene.Bank, pack));
         Practice = RunStage.Practice(scene, scene.MainRun);
         AmbientC = RunStage.AmbientC(scene, scene.MainRun);
         // As the main run, and never below what is laid between batteries, which no fuse protects.
@@ -176,6 +179,44 @@ public sealed class WiredBank
     /// <summary>Of a size, a length and so many side by side, each with its two lugs [Ω].</summary>
     public double OhmOf(string size, double lengthM, int conductors) =>
         (Conductors.Get(size).R20MilliohmPerM / 1000 * lengthM + 2 * LugOhm) / conductors;
+
+    private static Design.Wiring Measured(Bank bank, Pack pack)
+    {
+        var (said, lengths) = (bank.Wiring, StandStage.Lengths(bank, pack));
+        IReadOnlyList<PlacedConductor> With(IReadOnlyList<PlacedConductor> own, Design.Conductor? usual, ConductorKind kind)
+        {
+            if (usual?.LengthM is not null || lengths.Count == 0)
+                return own;
+            var list = own.ToList();
+            foreach (var m in lengths.Where(m => m.Kind == kind))
+            {
+                var at = list.FindIndex(c =>
+                    kind == ConductorKind.Jumper ? c.String == m.String && c.After == m.After : c.Rail == m.Rail && c.After == m.After
+                );
+                if (at >= 0)
+                    list[at] = list[at] with { LengthM = list[at].LengthM ?? m.LengthM };
+                else
+                    list.Add(
+                        new()
+                        {
+                            Rail = m.Rail,
+                            String = m.String,
+                            After = m.After,
+                            LengthM = m.LengthM,
+                            Measured = true,
+                        }
+                    );
+            }
+            return list;
+        }
+        return lengths.Count == 0
+            ? said
+            : said with
+            {
+                Jumpers = With(said.Jumpers, said.Jumper, ConductorKind.Jumper),
+                Links = With(said.Links, said.Link, ConductorKind.Link),
+            };
+    }
 
     private double OhmOf(Design.Conductor c, BankConductor usual) => Placed(c, usual).Ohm;
 
