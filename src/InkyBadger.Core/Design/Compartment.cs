@@ -28,10 +28,10 @@ public sealed record Compartment
     public int? Straps { get; init; }
 
     /// <summary>Its middle, forward of the point that axles are measured from [m]; null: nobody said.</summary>
-    public double? XM { get; init; }
+    public double? ForwardM { get; init; }
 
     /// <summary>Its middle, to the right of the middle line [m]; null: on it.</summary>
-    public double? YM { get; init; }
+    public double? RightM { get; init; }
 }
 
 /// <summary>

@@ -54,7 +54,7 @@ internal static class DriftFindings
             "bank.unlevel",
             Grade.Fault,
             Station.Bank,
-            "/positions",
+            $"/positions/{PlaceOf(s, number, low)}/soc",
             $"{full} and {empty} are not level",
             $"{empty} is empty while {full} still holds {Ah(Math.Max(0, stays))}, and {full} is full while {empty} lacks {Ah(behind)}. Nothing "
                 + "in the bank evens them out.",
@@ -83,7 +83,7 @@ internal static class DriftFindings
             "bank.weak-unit",
             Grade.Caution,
             Station.Bank,
-            "/positions",
+            $"/positions/{PlaceOf(s, number, low)}/health",
             $"{Name(number, low)} holds {Say.Number(weak.Ah)} of {Ah(weak.Item.Ah)}",
             $"{Ah(strong.Ah - weak.Ah)} of {Name(number, high)} never come out beside it, and it ages faster than the rest.",
             [new("it holds", weak.Ah, "Ah"), new("the best beside it", strong.Ah, "Ah")],
@@ -96,6 +96,10 @@ internal static class DriftFindings
             )
         );
     }
+
+    /// <summary>In the document’s list, where the unit is said to be what it is.</summary>
+    private static int PlaceOf(FindingScene s, int number, int unit) =>
+        Math.Max(0, s.Bank.Positions.Index().FirstOrDefault(p => p.Item.String == number && p.Item.Unit == unit + 1).Index);
 
     private static string Ah(double ah) => Figures.Say(ah, "Ah");
 

@@ -63,6 +63,7 @@ internal static class Some
                                 .Select(p => p with { Health = null, Soc = null, JointMilliohm = null }),
                         ],
                         Sources = [.. b.Sources.Where(x => x.Kind != SourceKind.Mains)],
+                        Compartments = [],
                     }
                 ),
             ],

@@ -158,8 +158,8 @@ public class StandTests
     public void Its_weight_on_the_axles()
     {
         var bus = Locker.With(
-            ("~/compartments/0/xM", -0.65),
-            ("~/compartments/0/yM", 0.59),
+            ("~/compartments/0/forwardM", -0.65),
+            ("~/compartments/0/rightM", 0.59),
             (
                 "/place/trim",
                 new TrimSide

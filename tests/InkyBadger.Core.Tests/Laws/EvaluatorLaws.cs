@@ -364,7 +364,7 @@ public static class Documents
             Lid = lid,
             FlatBars = bars,
             Straps = straps,
-            XM = x,
+            ForwardM = x,
         };
 
     private static Gen<UnitStand> Stand =>

@@ -2425,6 +2425,8 @@ export interface components {
             /** @description What monitor and inverters are set to, as far as it was written down. */
             cards: components["schemas"]["DeviceSetting"][];
             changed: null | components["schemas"]["ChemistryChange"];
+            /** @description Where it stands; empty: nobody said. */
+            compartments: components["schemas"]["Compartment"][];
             space: null | components["schemas"]["UnitSize"];
         };
         /**
@@ -2507,6 +2509,7 @@ export interface components {
             needs: null | components["schemas"]["NeedsResult"];
             envelope: null | components["schemas"]["EnvelopeResult"];
             charging: null | components["schemas"]["ChargingResult"];
+            stands: null | components["schemas"]["StandResult"];
             because: components["schemas"]["Because"];
             /** @description Each station's answer in a sentence. */
             headlines: {
@@ -2806,6 +2809,14 @@ export interface components {
             mainRun: null | string;
             network: null | string;
             protection: null | string;
+        };
+        /** @description The main lead’s bend at the nearest wall [mm]. */
+        BendResult: {
+            size: string;
+            /** Format: double */
+            toWallMm: number;
+            /** Format: double */
+            wantedMm: number;
         };
         /** @description A line of the bill: what, how many, each and together; null: the price is not known. */
         BillLine: {
@@ -3531,6 +3542,56 @@ export interface components {
             id: string;
             label: string;
             clearness: number[];
+        };
+        /** @description A space the bank stands in, inside [mm, &gt; 0]. */
+        Compartment: {
+            id: string;
+            name: string;
+            /** Format: double */
+            lengthMm: number;
+            /** Format: double */
+            widthMm: number;
+            /** Format: double */
+            heightMm: number;
+            lid: components["schemas"]["LidKind"];
+            /**
+             * Format: double
+             * @description Air between live metal and the lid [mm, ≥ 0]; null: by the lid and the house rule.
+             */
+            airMm: null | number;
+            /** @description Links and jumpers are flat bars under the nuts instead of cables with lugs. */
+            flatBars: boolean;
+            /**
+             * Format: int32
+             * @description Straps that hold the units down, 0 to 32; null: nobody said.
+             */
+            straps: null | number;
+            /**
+             * Format: double
+             * @description Its middle, forward of the point that axles are measured from [m]; null: nobody said.
+             */
+            forwardM: null | number;
+            /**
+             * Format: double
+             * @description Its middle, to the right of the middle line [m]; null: on it.
+             */
+            rightM: null | number;
+        };
+        /** @description A compartment with what is in it. */
+        CompartmentResult: {
+            /** @description The document's. */
+            id: string;
+            /** @description Where they stand. */
+            units: components["schemas"]["StandingUnit"][];
+            /** @description What is asked of it and what is left. */
+            room: components["schemas"]["RoomResult"];
+            /**
+             * Format: double
+             * @description In it; null: of one it is not known.
+             */
+            massKg: null | number;
+            hold: null | components["schemas"]["StrapResult"];
+            bend: null | components["schemas"]["BendResult"];
         };
         /**
          * @description A conductor between batteries: length one way [m], size, and how many of it lie side by side, 1 to 3; null: as advised, of a size that
@@ -4286,6 +4347,14 @@ export interface components {
             status: string;
             version: string;
         };
+        /** @description The heaviest unit [kg], and how many people lift it; more than 55 kg ask for a machine. */
+        HeaviestLift: {
+            /** Format: double */
+            kg: number;
+            /** Format: int32 */
+            people: number;
+            machine: boolean;
+        };
         /**
          * @description The greatest while the main fuse holds its rating (without one, at full load), all strings in or any one out: each link of either rail,
          *     each string, and the most of any string [A].
@@ -4746,6 +4815,11 @@ export interface components {
             words: string;
             load: components["schemas"]["Load"];
         };
+        /**
+         * @description What closes a compartment above its units.
+         * @enum {unknown}
+         */
+        LidKind: "open" | "wood" | "steel";
         /** @description Amperes in each link of either rail at full load, and the most of any [A]; none with bus bars. */
         LinksAtLoad: {
             positiveA: number[];
@@ -4902,6 +4976,17 @@ export interface components {
          * @enum {unknown}
          */
         MarkState: "fits" | "not-set" | "look" | "wrong";
+        /** @description A link or jumper as long as it has to be where its units stand [m]. */
+        MeasuredConductor: {
+            kind: components["schemas"]["ConductorKind"];
+            rail: components["schemas"]["Pole"];
+            /** Format: int32 */
+            string: number;
+            /** Format: int32 */
+            after: number;
+            /** Format: double */
+            lengthM: number;
+        };
         /**
          * @description A change that mends a finding, and what it brings. It was tried before it is offered: with it the finding is gone, and nothing graver is
          *     there that was not there before.
@@ -5096,6 +5181,7 @@ export interface components {
              * @description Hours of a night at a plug [h]; null: the house rule.
              */
             nightH: null | number;
+            trim: null | components["schemas"]["TrimSide"];
             /**
              * Format: double
              * @description Coldest the modules get in light [°C]; null: −10 °C is assumed.
@@ -5270,6 +5356,14 @@ export interface components {
              * @description What a bad joint at its posts has more than a sound one [mΩ, ≥ 0]; null: it is sound, as far as anybody knows.
              */
             jointMilliohm: null | number;
+            stand: null | components["schemas"]["UnitStand"];
+        };
+        /** @description A post from above [mm]. */
+        PostAt: {
+            /** Format: double */
+            xMm: number;
+            /** Format: double */
+            yMm: number;
         };
         PracticeChoice: {
             id: string;
@@ -5407,6 +5501,75 @@ export interface components {
             greyFromV: null | number;
             /** Format: double */
             greyToV: null | number;
+        };
+        /** @description What is asked of a compartment and what is left [mm]; less than 0: short. */
+        RoomResult: {
+            /**
+             * Format: double
+             * @description Beside the units, less both walls.
+             */
+            lengthLeftMm: number;
+            /**
+             * Format: double
+             * @description Likewise.
+             */
+            widthLeftMm: number;
+            /**
+             * Format: double
+             * @description The tallest unit as it stands.
+             */
+            tallestMm: number;
+            /**
+             * Format: double
+             * @description Over the units: nuts and lugs, and air to the lid.
+             */
+            overWantedMm: number;
+            /**
+             * Format: double
+             * @description Of that nuts, lugs and covers, or flat bars.
+             */
+            nutMm: number;
+            /**
+             * Format: double
+             * @description Of that air.
+             */
+            airMm: number;
+            /**
+             * Format: double
+             * @description Over the tallest unit to the lid.
+             */
+            overThereMm: number;
+            /**
+             * Format: double
+             * @description There less wanted.
+             */
+            heightLeftMm: number;
+            /**
+             * Format: double
+             * @description The least between two units; null: there is one.
+             */
+            gapMm: null | number;
+            /**
+             * Format: double
+             * @description Air gap asked.
+             */
+            gapAskedMm: number;
+            /** @description All of it. */
+            fits: boolean;
+            /** @description The same with flat bars, and lying, as far as these are not so already. */
+            ways: components["schemas"]["RoomWay"][];
+        };
+        /** @description Another way to stand them, with what it leaves over the units and beside them [mm]; less than 0: short. */
+        RoomWay: {
+            name: string;
+            /** Format: double */
+            wantedMm: number;
+            /** Format: double */
+            thereMm: number;
+            /** Format: double */
+            leftMm: number;
+            /** Format: double */
+            besideMm: number;
         };
         /** @description A value of a house rule: its text, the schools that hold it, whether it holds here, and what it would change in this design, in words. */
         RuleChoice: {
@@ -6050,6 +6213,81 @@ export interface components {
             preset: null | components["schemas"]["ChargePresetResult"];
             arrayRun: null | components["schemas"]["RunResult"];
         };
+        /** @description A space that takes all units in so many rows [mm], walls and air to a lid in it. */
+        SpaceNeeded: {
+            /** Format: int32 */
+            rows: number;
+            /** Format: double */
+            lengthMm: number;
+            /** Format: double */
+            widthMm: number;
+            /** Format: double */
+            heightMm: number;
+        };
+        /** @description Where the bank stands (method, 15.1 and 15.2). */
+        StandResult: {
+            /** @description With the units in them; empty where nobody said any. */
+            compartments: components["schemas"]["CompartmentResult"][];
+            /**
+             * Format: int32
+             * @description Units that no compartment has room for in their turn.
+             */
+            without: number;
+            /** @description The space the units need, in one row, two or more; the shortest row first. For units of one size. */
+            needs: components["schemas"]["SpaceNeeded"][];
+            lift: null | components["schemas"]["HeaviestLift"];
+            trim: null | components["schemas"]["TrimResult"];
+            /** @description Lengths of links and jumpers as they have to be there. */
+            conductors: components["schemas"]["MeasuredConductor"][];
+            /** @description What is short, or that all of it fits, in a sentence. */
+            headline: string;
+        };
+        /** @description A unit where it stands, seen from above [mm]; posts likewise. */
+        StandingUnit: {
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            string: number;
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            unit: number;
+            /** Format: double */
+            xMm: number;
+            /** Format: double */
+            yMm: number;
+            /**
+             * Format: double
+             * @description Along the compartment.
+             */
+            lengthMm: number;
+            /**
+             * Format: double
+             * @description Across it; of one that lies with what its posts take up at its side.
+             */
+            widthMm: number;
+            /**
+             * Format: double
+             * @description Upwards.
+             */
+            heightMm: number;
+            /** Format: int32 */
+            turn: number;
+            lying: boolean;
+            /** @description Placed by hand. */
+            put: boolean;
+            plus: components["schemas"]["PostAt"];
+            minus: components["schemas"]["PostAt"];
+            /**
+             * Format: double
+             * @description Beyond a wall; 0: inside.
+             */
+            overMm: number;
+            /** @description The unit it stands into, as "B1"; null: none. */
+            into: null | string;
+        };
         StartCard: {
             key: string;
             title: string;
@@ -6091,6 +6329,19 @@ export interface components {
             unit: number;
             /** Format: double */
             ah: number;
+        };
+        /** @description Straps at a stop of so many times the weight of the earth [N]; what one holds is a typical figure. */
+        StrapResult: {
+            /** Format: double */
+            g: number;
+            /** Format: double */
+            pullN: number;
+            /** Format: int32 */
+            straps: null | number;
+            /** Format: double */
+            holdsN: number;
+            /** Format: int32 */
+            wanted: number;
         };
         /** @description A string's greatest current, the rating wanted and made [A] (null: none so large), the fault at its fuse [A], and what fails. */
         StringFuse: {
@@ -6235,6 +6486,78 @@ export interface components {
             ref: null | string;
             text: null | string;
         };
+        /** @enum {unknown} */
+        TrimAxle: "front" | "rear";
+        /** @description The bank’s weight on what carries it. */
+        TrimResult: {
+            /**
+             * Format: double
+             * @description All compartments [kg].
+             */
+            kg: number;
+            /**
+             * Format: double
+             * @description Centre, forward [m].
+             */
+            forwardM: number;
+            /**
+             * Format: double
+             * @description Centre, to the right [m].
+             */
+            rightM: number;
+            /**
+             * Format: double
+             * @description Sideways [kg·m].
+             */
+            momentKgm: number;
+            /**
+             * Format: double
+             * @description On the front axle; negative: it is lifted. Null: no axles.
+             */
+            frontGainKg: null | number;
+            /**
+             * Format: double
+             * @description On the rear axle.
+             */
+            rearGainKg: null | number;
+            /**
+             * Format: double
+             * @description With what is on it already.
+             */
+            frontKg: null | number;
+            /**
+             * Format: double
+             * @description Likewise.
+             */
+            rearKg: null | number;
+            /** @description Axles over their limit. */
+            over: components["schemas"]["TrimAxle"][];
+            /**
+             * Format: double
+             * @description What balances it sideways; null: not asked, or the other side.
+             */
+            balanceKg: null | number;
+        };
+        /**
+         * @description What carries the bank: axles forward of a point [m], what is on them without the bank and what they may carry [kg], and where a balancing
+         *     mass would lie to the right of the middle line [m].
+         */
+        TrimSide: {
+            /** Format: double */
+            frontAxleM: null | number;
+            /** Format: double */
+            rearAxleM: null | number;
+            /** Format: double */
+            frontKg: null | number;
+            /** Format: double */
+            rearKg: null | number;
+            /** Format: double */
+            frontLimitKg: null | number;
+            /** Format: double */
+            rearLimitKg: null | number;
+            /** Format: double */
+            balanceM: null | number;
+        };
         /** @description Whether the unit was chosen, and which one is advised. */
         UnitChoice: {
             pinned: boolean;
@@ -6320,6 +6643,20 @@ export interface components {
             widthMm: number;
             /** Format: double */
             heightMm: number;
+        };
+        /**
+         * @description Where a unit was put: in which compartment (its id; empty: the first), its corner from the compartment's left and far walls [mm], how it
+         *     is turned [0, 90, 180 or 270°], and whether it lies on its long side.
+         */
+        UnitStand: {
+            compartment: string;
+            /** Format: double */
+            xMm: number;
+            /** Format: double */
+            yMm: number;
+            /** Format: int32 */
+            turn: number;
+            lying: boolean;
         };
         /**
          * @description Which copper is bought and which lengths are read: mm² and metres, or AWG and feet.

@@ -28,10 +28,14 @@
   const headline = $derived(
     (session.station === 'cables' ? hand.view?.circuit?.headline : null) ??
       (session.station === 'bank' && bench.view === 'rundown' ? rundown.answer?.run.headline : null) ??
+      (session.station === 'bank' && bench.view === 'stands' ? session.result?.stands?.headline : null) ??
       session.result?.headlines[session.station] ??
       session.evaluation?.firstToDo ??
       '',
   )
+
+  /** What is found about the place, while the place is looked at. */
+  const first = $derived(session.station === 'bank' && bench.view === 'stands' ? 'place.' : '')
 
   /** Where the first thing that is missing is put in. */
   const needed = $derived(stationOf(session.result?.loads ? 'bank' : 'loads'))
@@ -92,7 +96,7 @@
   <Path {folded} short={height < 740} />
   <main class="sheet">
     <div class="instrument">
-      <h1 class="headline" data-testid="headline">{headline}</h1>
+      <h1 class={['headline', session.station === 'bank' && 'beside']} data-testid="headline">{headline}</h1>
       <div class="sr-only" aria-live="polite">{spoken}</div>
       {#if session.failure}<p class="note" role="alert">{session.failure}</p>{/if}
       {#if session.evaluation?.firstToDo && session.station !== needed.id && session.mark(session.station) === 'none'}
@@ -103,12 +107,12 @@
           >
         </p>
       {/if}
-      {#if findingsFirst}<div class="first"><Findings station={session.station} /></div>{/if}
+      {#if findingsFirst}<div class="first"><Findings station={session.station} {first} /></div>{/if}
       {#if parts}<parts.Page />{:else}<p class="note" aria-busy="true">One moment…</p>{/if}
     </div>
     <div class="notes">
       {#if parts?.Above}<parts.Above />{/if}
-      {#if !findingsFirst}<Findings station={session.station} />{/if}
+      {#if !findingsFirst}<Findings station={session.station} {first} />{/if}
       {#if parts?.Below}<parts.Below />{/if}
     </div>
   </main>
@@ -150,6 +154,12 @@
   }
   .instrument > :global(*) {
     flex-shrink: 0;
+  }
+  /* The views of the bank stand at the right of its sentence. */
+  @media (min-width: 1150px) {
+    .beside {
+      max-width: calc(100% - 370px);
+    }
   }
   .first {
     margin: 8px 0;

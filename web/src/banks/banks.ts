@@ -68,6 +68,7 @@ export function newBank(design: Design, systemV: number | null): Bank {
     sources: [],
     cards: [],
     changed: null,
+    compartments: [],
     space: null,
   }
 }

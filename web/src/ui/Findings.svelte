@@ -6,12 +6,18 @@
   import Mark from './Mark.svelte'
 
   /** The margin notes of a station: what is wrong or worth a look, with the mends and what each will bring. */
-  let { station }: { station: Station } = $props()
+  /** `first`: rules of what is looked at, which come before all others. */
+  let { station, first = '' }: { station: Station; first?: string } = $props()
   const also = $derived(stationOf(station).also ?? [])
-  const here = $derived(
+  const found = $derived(
     session.evaluation!.findings.filter(
-      (f) => (f.station === station || also.includes(f.rule)) && f.bank === session.result!.id,
+      (f) => (f.station === station || also.includes(f.rule)) && f.bank === session.result?.id,
     ),
+  )
+  const here = $derived(
+    first === ''
+      ? found
+      : [...found.filter((f) => f.rule.startsWith(first)), ...found.filter((f) => !f.rule.startsWith(first))],
   )
 
   const trying = new Trying()

@@ -17,7 +17,11 @@ public sealed record StandResult(
     HeaviestLift? Lift,
     TrimResult? Trim,
     IReadOnlyList<MeasuredConductor> Conductors
-);
+)
+{
+    /// <summary>What is short, or that all of it fits, in a sentence.</summary>
+    public string Headline { get; init; } = "";
+}
 
 /// <summary>A compartment with what is in it.</summary>
 /// <param name="Id">The document's.</param>
@@ -109,8 +113,8 @@ public sealed record HeaviestLift(double Kg, int People, bool Machine);
 
 /// <summary>The bank’s weight on what carries it.</summary>
 /// <param name="Kg">All compartments [kg].</param>
-/// <param name="XM">Centre, forward [m].</param>
-/// <param name="YM">Centre, to the right [m].</param>
+/// <param name="ForwardM">Centre, forward [m].</param>
+/// <param name="RightM">Centre, to the right [m].</param>
 /// <param name="MomentKgm">Sideways [kg·m].</param>
 /// <param name="FrontGainKg">On the front axle; negative: it is lifted. Null: no axles.</param>
 /// <param name="RearGainKg">On the rear axle.</param>
@@ -120,8 +124,8 @@ public sealed record HeaviestLift(double Kg, int People, bool Machine);
 /// <param name="BalanceKg">What balances it sideways; null: not asked, or the other side.</param>
 public sealed record TrimResult(
     double Kg,
-    double XM,
-    double YM,
+    double ForwardM,
+    double RightM,
     double MomentKgm,
     double? FrontGainKg,
     double? RearGainKg,

@@ -39,7 +39,7 @@ internal static class StandStage
             return new Gap(Station.Bank, "/compartments", "give the units’ size");
         var layout = bank.Compartments.Count > 0 ? new UnitLayout(bank, pack) : null;
         var compartments = layout is null ? [] : bank.Compartments.Select((c, i) => CompartmentOf(w, pack, c, layout.In[i])).ToList();
-        return new StandResult(
+        var result = new StandResult(
             compartments,
             layout?.Without ?? 0,
             Needs(w, pack),
@@ -47,6 +47,39 @@ internal static class StandStage
             TrimOf(w, compartments),
             layout is null ? [] : Measured(pack, layout)
         );
+        if (w.Tape is { } tape)
+            StandWorking.Write(tape, w, result);
+        return result with { Headline = HeadlineOf(w, pack, result) };
+    }
+
+    private static string HeadlineOf(BankWork w, Pack pack, StandResult r)
+    {
+        string Mm(double mm) => $"{Say.Number(Math.Abs(mm))} mm";
+        var units = pack.Parallel * pack.Series;
+        if (r.Compartments.Count == 0)
+            return r.Needs is [var row, ..]
+                ? $"{Say.Count(units)} {(units == 1 ? "unit needs" : "units in one row need")} {Say.Number(row.LengthMm)} × "
+                    + $"{Say.Number(row.WidthMm)} × {Mm(row.HeightMm)}"
+                : "Nobody has said where this bank stands";
+        foreach (var (i, c) in r.Compartments.Index())
+        {
+            if (c.Units.Count == 0)
+                continue;
+            var name = w.Document.Compartments[i].Name is { Length: > 0 } own ? own : "compartment";
+            var worst = c.Units.MaxBy(u => u.OverMm)!;
+            if (worst.OverMm > Tolerant.Noise)
+                return $"{Say.StringName(worst.String)}{worst.Unit} stands {Mm(worst.OverMm)} beyond the wall of the {name}";
+            if (c.Units.FirstOrDefault(u => u.Into is not null) is { } into)
+                return $"{Say.StringName(into.String)}{into.Unit} stands in {into.Into}";
+            if (!Tolerant.AtLeast(c.Room.HeightLeftMm, 0))
+                return $"The lid is {Mm(c.Room.HeightLeftMm)} too low over the {(c.Room.NutMm > 0 ? "posts" : "units")}: "
+                    + $"{Mm(c.Room.OverWantedMm)} wanted, {Say.Number(Math.Max(0, c.Room.OverThereMm))} are there";
+            if (c.Room.GapMm is { } gap && !Tolerant.AtLeast(gap, c.Room.GapAskedMm))
+                return $"{Mm(gap)} between two units, {Mm(c.Room.GapAskedMm)} are asked";
+        }
+        var tightest = r.Compartments.Where(c => c.Units.Count > 0).Min(c => c.Room.HeightLeftMm);
+        return $"{(units == 1 ? "The unit stands" : $"All {Say.Count(units).ToLowerInvariant()} units stand")} inside, {Mm(tightest)} left under "
+            + "the lid";
     }
 
     /// <summary>The document’s compartments as lengths of conductors; null: there are none, or a unit has no size.</summary>
@@ -223,9 +256,9 @@ internal static class StandStage
         foreach (var (c, at) in compartments.Zip(w.Document.Compartments))
             if (c.MassKg is > 0 and var kg)
             {
-                if (at.XM is not { } x)
+                if (at.ForwardM is not { } x)
                     return null;
-                masses.Add(new(kg, x, at.YM ?? 0));
+                masses.Add(new(kg, x, at.RightM ?? 0));
             }
         if (masses.Count == 0)
             return null;

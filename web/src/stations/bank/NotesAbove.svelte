@@ -9,5 +9,7 @@
 {#if bench.conductor !== null && session.result?.network?.copper.placed[bench.conductor]}
   <ConductorStrip c={session.result.network.copper.placed[bench.conductor]} index={bench.conductor} />
 {/if}
-<Takeoffs />
-<DropOuts />
+{#if bench.view === 'currents'}
+  <Takeoffs />
+  <DropOuts />
+{/if}

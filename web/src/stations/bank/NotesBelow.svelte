@@ -1,5 +1,6 @@
 <script lang="ts">
+  import { bench } from './bench.svelte'
   import Steps from './Steps.svelte'
 </script>
 
-<Steps />
+{#if bench.view === 'currents'}<Steps />{/if}

@@ -12,6 +12,7 @@
   import { bench } from './bench.svelte'
   import LoadSlider from './LoadSlider.svelte'
   import RunDownView from './RunDownView.svelte'
+  import StandView from './StandView.svelte'
   import UnitMenu from './UnitMenu.svelte'
   import UnitStock from './UnitStock.svelte'
 
@@ -51,6 +52,14 @@
 
   let stock = $state(false)
 
+  /** Each way of looking has a figure that it is about. */
+  function look(view: typeof bench.view) {
+    bench.view = view
+    if (view === 'currents') session.arrive('bank')
+    const about = '/stands/compartments/0/room/heightLeftMm'
+    if (view === 'stands' && session.figure(about) !== null) session.select(about)
+  }
+
   /** Another chemistry in place of the old one: what must follow is listed at Charging. */
   function changed(to: UnitItem | null) {
     const before = session.bank!.changed?.from ?? unit?.chemistry
@@ -83,17 +92,14 @@
 
 <div class="views" role="group" aria-label="How the bank is looked at">
   {#if b && n}
-    <button
-      type="button"
-      class="link-copper"
-      aria-pressed={bench.view === 'currents'}
-      onclick={() => (bench.view = 'currents')}>as it stands</button
+    <button type="button" class="link-copper" aria-pressed={bench.view === 'currents'} onclick={() => look('currents')}
+      >as it stands</button
     >
-    <button
-      type="button"
-      class="link-copper"
-      aria-pressed={bench.view === 'rundown'}
-      onclick={() => (bench.view = 'rundown')}>run it down</button
+    <button type="button" class="link-copper" aria-pressed={bench.view === 'rundown'} onclick={() => look('rundown')}
+      >run it down</button
+    >
+    <button type="button" class="link-copper" aria-pressed={bench.view === 'stands'} onclick={() => look('stands')}
+      >where it stands</button
     >
   {/if}
   <button type="button" class="link-copper" data-testid="banks-open" onclick={() => banksTable.show()}
@@ -102,6 +108,8 @@
 </div>
 {#if bench.view === 'rundown' && b && n}
   <RunDownView />
+{:else if bench.view === 'stands' && b && n}
+  <StandView />
 {:else}
   <div class="controls">
     <ChoiceField
@@ -210,7 +218,7 @@
         ]}
       />
     </div>
-    {#if b.need.sizing}
+    {#if bench.unit && n}<UnitMenu />{:else if b.need.sizing}
       {@const s = b.need.sizing}
       {@const tied = [s.parallelByCRate, s.parallelByBms].every((p) => p === null || p === s.parallelByEnergy)}
       <p class="note mt-0.5" data-testid="sizing">
@@ -236,7 +244,6 @@
     {/if}
     {#if n}
       <BankDrawing />
-      <UnitMenu />
       <div class="flex flex-wrap items-end gap-x-5">
         <LoadSlider />
         <AsTable
@@ -266,7 +273,13 @@
   .views {
     align-self: flex-end;
     display: flex;
-    gap: 14px;
+    flex-wrap: wrap;
+    gap: 0 14px;
+  }
+  @media (min-width: 1150px) {
+    .views {
+      margin-top: -27px;
+    }
   }
   .views button {
     min-height: 26px;

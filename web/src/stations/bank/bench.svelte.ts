@@ -16,7 +16,7 @@ class BankBench {
   /** The conductor pointed at, by its place in the Evaluation. */
   conductor = $state<number | null>(null)
   /** How the bank is looked at. */
-  view = $state<'currents' | 'rundown'>('currents')
+  view = $state<'currents' | 'rundown' | 'stands'>('currents')
 
   get drop() {
     return this.out === null ? null : (this.result?.dropOuts.find((d) => d.string === this.out) ?? null)

@@ -20,6 +20,7 @@ export const blank = (at: At): Position => ({
   health: null,
   soc: null,
   jointMilliohm: null,
+  stand: null,
 })
 
 export const indexOf = (positions: Position[], at: At) =>
