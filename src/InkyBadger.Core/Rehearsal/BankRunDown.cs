@@ -3,14 +3,15 @@ using InkyBadger.Core.Design;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Work;
+using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Rehearsal;
 
 /// <summary>A string opens: when [h], which (from 1), which of its units ended it (from 1; null: its current did), why, at what [A].</summary>
 public sealed record RunDownDrop(double Hours, int String, int? Unit, DropReason Reason, double Amps);
 
-/// <summary>What stays in a unit when all is dark [Ah], string and unit from 1.</summary>
-public readonly record struct StrandedUnit(int String, int Unit, double Ah);
+/// <summary>What stays in a unit when all is dark [Ah, Wh at its rest volts], string and unit from 1.</summary>
+public readonly record struct StrandedUnit(int String, int Unit, double Ah, double Wh);
 
 /// <summary>
 /// A bank run down under one load, string by string and unit by unit. The samples go from full to dark; where a string opens there are two
@@ -53,7 +54,7 @@ public sealed record HotJoint(int String, int Unit, double Amps, double HeatW);
 public sealed record RunDownAt(double LoadW, double DarkH, double DeliveredWh, double? JointA);
 
 /// <summary>A run-down, and the same at other loads.</summary>
-public sealed record BankRunDownAnswer(BankRunDownResult Run, IReadOnlyList<RunDownAt> Others);
+public sealed record BankRunDownAnswer(BankRunDownResult Run, IReadOnlyList<RunDownAt> Others, IReadOnlyList<Equation> Working);
 
 /// <summary>
 /// Strings of real units on the real network of links, jumpers and leads (method, 5.5): a string ends when its emptiest unit ends, when a
@@ -92,7 +93,7 @@ public static class BankRunDown
             .Select(other => (LoadW: other, Run: Of(w, other, null)))
             .Select(x => new RunDownAt(x.LoadW, x.Run.DarkH, x.Run.DeliveredWh, x.Run.WorstJoint?.Amps))
             .ToList();
-        return new(run, others);
+        return new(run, others, RunDownWorking.Of(run));
     }
 
     /// <summary>Two digits are enough for a load that is only compared with.</summary>
@@ -130,16 +131,28 @@ public static class BankRunDown
             return strandedShare < 0.005
                 ? $"The string ends at {Say.Hours(darkH)}; nothing stays"
                 : $"The string ends at {Say.Hours(darkH)}: unit {NameOf(first)} is empty, and the others are not";
-        var together = drops.All(d => (d.Hours - first.Hours) * 60 < 1);
+        // One that opens by its current does so because another has left.
+        var together = drops.All(d => (d.Hours - first.Hours) * 60 < 1 && d.Reason != DropReason.Current);
         if (together && drops.Count == state.Strings)
             return $"{(state.Strings == 2 ? "Both" : $"All {Say.Count(state.Strings).ToLowerInvariant()}")} strings end together at "
                 + $"{Say.Hours(first.Hours)}{(strandedShare < 0.005 ? "; nothing stays" : "")}";
         var name = Say.StringName(first.String);
         var rest = drops.Skip(1).FirstOrDefault(d => (d.Hours - first.Hours) * 60 >= 1) ?? drops[1];
         var others = state.Strings == 2 ? $"{Say.StringName(rest.String)} alone" : $"string {Say.StringName(rest.String)}";
-        return $"String {name} leaves first, at {Say.Hours(first.Hours)}; {others} takes {Say.A(rest.Amps)} and opens "
-            + $"{Say.Hours(rest.Hours - first.Hours)} later";
+        var later = rest.Hours - first.Hours;
+        return $"String {name} leaves first, at {Say.Hours(first.Hours)}{WhyOf(state, first)}; {others} takes {Say.A(rest.Amps)} and opens "
+            + (later * 60 < 1 ? "at once" : $"{Say.Hours(later)} later");
     }
+
+    /// <summary>What parts unlike strings: one of its units is empty before its neighbours, a limit, a cut-off.</summary>
+    private static string WhyOf(Running state, RunDownDrop drop) =>
+        drop.Reason switch
+        {
+            DropReason.Current => ", over its limit",
+            DropReason.Voltage => ", at its cut-off",
+            _ when state.HasUnlike(drop.String) => $", {NameOf(drop)} empty",
+            _ => "",
+        };
 
     private static string NameOf(RunDownDrop drop) => Say.StringName(drop.String) + (drop.Unit ?? 1);
 
@@ -175,6 +188,14 @@ public static class BankRunDown
         public Pack Pack => pack;
         private double Volts { get; set; }
         private double Amps { get; set; }
+
+        /// <summary>A unit of the string (from 1) still holds what another does not.</summary>
+        public bool HasUnlike(int number)
+        {
+            var s = number - 1;
+            var left = Enumerable.Range(0, soc[s].Length).Select(u => AhOf(s, u)).ToArray();
+            return left.Max() - left.Min() > 0.01 * pack.Strings[s].Ah;
+        }
 
         public double AhOf(int s, int u) => soc[s][u] * pack.Strings[s].Units[u].Ah;
 
@@ -353,9 +374,15 @@ public static class BankRunDown
         {
             var wh = 0.0;
             foreach (var (s, units) in state.Pack.Strings.Index())
-            foreach (var (u, unit) in units.Units.Index())
-                wh += unit.Ah * unit.Item.Cells * RestVoltage.WhPerAh(unit.Item.Chemistry, state.AhOf(s, u) / unit.Ah);
+                for (var u = 0; u < units.Units.Count; u++)
+                    wh += WhOf(state, s, u);
             return wh;
+        }
+
+        private static double WhOf(Running state, int s, int u)
+        {
+            var unit = state.Pack.Strings[s].Units[u];
+            return unit.Ah * unit.Item.Cells * RestVoltage.WhPerAh(unit.Item.Chemistry, state.AhOf(s, u) / unit.Ah);
         }
 
         /// <summary>Before a step: now and then one is kept.</summary>
@@ -389,7 +416,15 @@ public static class BankRunDown
             var left = Held(state);
             var stranded = state
                 .Pack.Strings.Index()
-                .SelectMany(s => s.Item.Units.Index().Select(u => new StrandedUnit(s.Index + 1, u.Index + 1, state.AhOf(s.Index, u.Index))))
+                .SelectMany(s =>
+                    s.Item.Units.Index()
+                        .Select(u => new StrandedUnit(
+                            s.Index + 1,
+                            u.Index + 1,
+                            state.AhOf(s.Index, u.Index),
+                            WhOf(state, s.Index, u.Index)
+                        ))
+                )
                 .Where(u => u.Ah > 0.05)
                 .ToList();
             return new(

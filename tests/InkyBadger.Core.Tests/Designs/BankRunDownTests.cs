@@ -109,6 +109,84 @@ public class BankRunDownTests
         Assert.StartsWith("Both strings end together", Run(Twelve(), null, 90).Headline, StringComparison.Ordinal);
     }
 
+    private static DesignDocument LargeBesideSmall()
+    {
+        UnitItem Unit(double ah, double ohm, double limit) =>
+            new()
+            {
+                Key = $"u{ah}",
+                Name = $"LFP 12.8 V {ah} Ah",
+                Chemistry = "lfp",
+                Cells = 4,
+                Ah = ah,
+                ResistanceOhm = ohm,
+                Bms = new() { ContinuousA = limit, ChargeA = ah / 2 },
+            };
+        return NewDesign
+            .Empty("Large beside small")
+            .With(
+                ("~/unit", Unit(280, 0.0016, 200)),
+                ("~/series", 1),
+                ("~/parallel", 2),
+                (
+                    "~/positions",
+                    new[]
+                    {
+                        new Position
+                        {
+                            String = 2,
+                            Unit = 1,
+                            Item = Unit(105, 0.003, 100),
+                        },
+                    }
+                ),
+                ("~/wiring/style", WiringStyle.BusBars)
+            );
+    }
+
+    /// <summary>
+    /// 280 Ah beside 105 Ah. The area under LFP’s rest volts is 3.2679 V a cell: 385 Ah hold 5,033 Wh. At 90 A all of them are gone after
+    /// 385 ÷ 90 = 4.278 h, the small one a minute before. At 220 A they would be after 1.75 h; but when the small one is empty the large one
+    /// would carry all of 220 A, over its 200: it opens at once, and keeps what it still has.
+    /// </summary>
+    [Fact]
+    public void A_large_unit_beside_a_small_one()
+    {
+        var design = LargeBesideSmall();
+        var slow = Run(design, null, 90);
+        Assert.Equal(5032.5, slow.HeldWh, 1);
+        Assert.Equal(385 / 90.0, slow.DarkH, 3);
+        Assert.Equal([2, 1], slow.Drops.Select(d => d.String));
+        Assert.Equal(0, slow.StrandedWh, 1);
+        // What is lost on the way is I²R of both and their leads, some 1.3 mΩ together: 44 Wh of it.
+        var wired = new SiteWork(design)[0].Wired.Need();
+        double a = 0.0016 + 2 * wired.Lead.Ohm,
+            b = 0.003 + 2 * wired.Lead.Ohm;
+        Assert.Equal(5032.5 - 90 * 90 * (a * b / (a + b)) * 385 / 90, slow.DeliveredWh, 5.0);
+        Assert.Equal(90 * a / (a + b), slow.AmpsByString[1][0], 6);
+        Assert.StartsWith("Both strings end together at 4.3 h", slow.Headline, StringComparison.Ordinal);
+
+        var hard = Run(design, null, 220);
+        Assert.Equal((2, DropReason.Empty), (hard.Drops[0].String, hard.Drops[0].Reason));
+        Assert.Equal((1, DropReason.Current, 220.0), (hard.Drops[1].String, hard.Drops[1].Reason, Math.Round(hard.Drops[1].Amps, 6)));
+        Assert.InRange(hard.DarkH, 1.73, 1.75);
+        Assert.Equal(385 - 220 * hard.DarkH, hard.Stranded.Single().Ah, 2);
+        Assert.Equal("String B leaves first, at 1.7 h; A alone takes 220.0 A and opens at once", hard.Headline);
+    }
+
+    /// <summary>Each figure of a run is what its printed line gives, in watts and in amperes.</summary>
+    [Fact]
+    public void A_run_opens_its_working()
+    {
+        foreach (var (watts, amps) in new (double?, double?)[] { (1100, null), (null, 90) })
+        {
+            var answer = BankRunDown.Work(Some.Demo("Tern"), 0, watts, amps)!;
+            Assert.Equal(["/rundown/strandedWh", "/rundown/deliveredWh", "/rundown/darkH"], answer.Working.Select(e => e.Pointer));
+            Assert.Equal([answer.Run.StrandedWh, answer.Run.DeliveredWh, answer.Run.DarkH], answer.Working.Select(e => e.Value));
+            Assert.All(answer.Working, e => Assert.Equal(e.Value, Working.FormReader.Work(e), 6));
+        }
+    }
+
     /// <summary>Beyond what one string may carry, the loss of the first takes the other with it at once.</summary>
     [Fact]
     public void The_last_string_opens_over_its_limit()

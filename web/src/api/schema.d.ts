@@ -2671,6 +2671,7 @@ export interface components {
         BankRunDownAnswer: {
             run: components["schemas"]["BankRunDownResult"];
             others: components["schemas"]["RunDownAt"][];
+            working: components["schemas"]["Equation"][];
         };
         /**
          * @description A bank run down under one load, string by string and unit by unit. The samples go from full to dark; where a string opens there are two
@@ -6321,7 +6322,7 @@ export interface components {
          * @enum {unknown}
          */
         Station: "loads" | "voltage" | "inverter" | "bank" | "cables" | "charging";
-        /** @description What stays in a unit when all is dark [Ah], string and unit from 1. */
+        /** @description What stays in a unit when all is dark [Ah, Wh at its rest volts], string and unit from 1. */
         StrandedUnit: {
             /** Format: int32 */
             string: number;
@@ -6329,6 +6330,8 @@ export interface components {
             unit: number;
             /** Format: double */
             ah: number;
+            /** Format: double */
+            wh: number;
         };
         /** @description Straps at a stop of so many times the weight of the earth [N]; what one holds is a typical figure. */
         StrapResult: {

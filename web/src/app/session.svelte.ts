@@ -36,6 +36,8 @@ class Session {
   selected = $state<string | null>(null)
   trail = $state.raw<string[]>([])
   equation = $state.raw<Equation | null>(null)
+  /** A working of something that is asked apart and no figure of the Evaluation, such as a run-down. */
+  presented = $state.raw<Equation | null>(null)
   /** The design with changes made that are only being looked at, such as another rung of the ladder; its working is open then. */
   aside = $state.raw<Aside | null>(null)
 
@@ -142,12 +144,12 @@ class Session {
         if (this.design === null) return
         this.worked = this.#draft = asked
         this.evaluation = answer.evaluation
-        this.equation = variant.working?.[0] ?? null
+        this.equation = this.presented ?? variant.working?.[0] ?? null
         this.faults = []
         this.failure = null
         void this.#release(this.#heldBy(asked, before))
         // The first figure of an empty design opens its working by itself.
-        const about = this.selected ? undefined : this.#about()
+        const about = this.selected || this.presented ? undefined : this.#about()
         if (about) {
           this.selected = this.base + about
           this.#again = true
@@ -246,11 +248,27 @@ class Session {
 
   /** Opens the working of a figure of the Evaluation, or of a variant that is looked at. */
   select(pointer: string, deeper = false, aside: Aside | null = null) {
+    this.presented = null
     const full = this.full(pointer)
     this.trail = deeper && this.selected ? [...this.trail, this.selected] : []
     if (!deeper) this.aside = aside
     this.selected = full
     void this.evaluate()
+  }
+
+  /** Lets go of the working that is open. */
+  release() {
+    this.selected = null
+    this.trail = []
+    this.equation = this.presented = null
+  }
+
+  /** Shows a working that came with its figure. */
+  present(equation: Equation) {
+    this.selected = null
+    this.trail = []
+    this.aside = null
+    this.presented = this.equation = equation
   }
 
   /** Takes another bank of the design in hand. */
@@ -266,7 +284,7 @@ class Session {
     if (about) this.select(about)
     else {
       this.selected = null
-      this.equation = null
+      this.equation = this.presented = null
     }
   }
 

@@ -58,6 +58,7 @@
     if (view === 'currents') session.arrive('bank')
     const about = '/stands/compartments/0/room/heightLeftMm'
     if (view === 'stands' && session.figure(about) !== null) session.select(about)
+    if (view === 'rundown') session.release()
   }
 
   /** Another chemistry in place of the old one: what must follow is listed at Charging. */

@@ -66,6 +66,14 @@
   )
 </script>
 
+{#snippet figure(key: typeof rundown.about, text: string, big: boolean)}
+  <button
+    type="button"
+    class={['fig figure', big && 'big', session.presented?.pointer === `/rundown/${key}` && 'open']}
+    aria-pressed={session.presented?.pointer === `/rundown/${key}`}
+    onclick={() => rundown.show(key)}>{text}</button
+  >
+{/snippet}
 <div class="load">
   <label class="slider"
     ><span class="caption">load on the bank</span>
@@ -102,7 +110,7 @@
     <dl>
       <div data-testid="delivers">
         <dt class="caption">delivers</dt>
-        <dd class="fig big">{say(run.deliveredWh, 'Wh')}</dd>
+        <dd>{@render figure('deliveredWh', say(run.deliveredWh, 'Wh'), true)}</dd>
       </div>
       <div>
         <dt class="caption">of what is in it</dt>
@@ -110,11 +118,11 @@
       </div>
       <div data-testid="stranded">
         <dt class="caption">stays stranded</dt>
-        <dd class="fig">{say(run.strandedWh, 'Wh')}</dd>
+        <dd>{@render figure('strandedWh', say(run.strandedWh, 'Wh'), false)}</dd>
       </div>
       <div data-testid="dark-at">
         <dt class="caption">dark at</dt>
-        <dd class="fig">{say(run.darkH, 'h')}</dd>
+        <dd>{@render figure('darkH', say(run.darkH, 'h'), false)}</dd>
       </div>
     </dl>
   {/if}
@@ -217,6 +225,17 @@
   }
   .big {
     font-size: 23px;
+  }
+  .figure {
+    min-height: 24px;
+    border: 1px solid transparent;
+    cursor: pointer;
+  }
+  .figure:hover {
+    text-decoration: underline dotted;
+  }
+  .open {
+    border-color: var(--copper);
   }
   .foot {
     display: grid;

@@ -241,7 +241,6 @@
   }
   @media (max-width: 939px) {
     .hand :global(.link-copper),
-    .fields .btn,
     .hand select {
       min-height: 44px;
     }
