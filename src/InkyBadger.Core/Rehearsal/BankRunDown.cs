@@ -137,6 +137,9 @@ public static class BankRunDown
             return $"{(state.Strings == 2 ? "Both" : $"All {Say.Count(state.Strings).ToLowerInvariant()}")} strings end together at "
                 + $"{Say.Hours(first.Hours)}{(strandedShare < 0.005 ? "; nothing stays" : "")}";
         var name = Say.StringName(first.String);
+        if (drops.Count == 1)
+            return $"String {name} leaves first, at {Say.Hours(first.Hours)}{WhyOf(state, first)}; "
+                + ((darkH - first.Hours) * 60 < 1 ? "what is left gives no voltage for the load" : $"dark at {Say.Hours(darkH)}");
         var rest = drops.Skip(1).FirstOrDefault(d => (d.Hours - first.Hours) * 60 >= 1) ?? drops[1];
         var others = state.Strings == 2 ? $"{Say.StringName(rest.String)} alone" : $"string {Say.StringName(rest.String)}";
         var later = rest.Hours - first.Hours;

@@ -10,6 +10,8 @@ using InkyBadger.Core.Design;
 using InkyBadger.Core.Inverters;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Rehearsal;
+using InkyBadger.Core.Tests.Working;
 using InkyBadger.Core.Trials;
 using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Wiring;
@@ -621,6 +623,28 @@ public class EvaluatorLaws
                 $"{run.Id}: {rating} A on {ampacity} A"
             );
         }
+    }
+
+    /// <summary>
+    /// What is asked of a bank apart (run down, joined, grown) has an answer for any design: energy that comes out and stays is never more
+    /// than was in it, hours rise, and every line that is printed gives its figure.
+    /// </summary>
+    [Property]
+    public void What_is_asked_of_a_bank_is_answered(DesignDocument design)
+    {
+        if (BankRunDown.Work(design, 0, null, null) is { } answer)
+        {
+            var run = answer.Run;
+            Assert.True(run.DeliveredWh + run.StrandedWh <= run.HeldWh * (1 + 1e-6) + 1e-6, run.Headline);
+            Assert.Equal(run.Hours.Order(), run.Hours);
+            Assert.NotEmpty(run.Headline);
+            foreach (var e in answer.Working)
+                Assert.True(Math.Abs(FormReader.Work(e) - e.Value) <= 1e-6 * Math.Max(1, Math.Abs(e.Value)), e.Pointer);
+        }
+        if (JoiningTrial.Work(design, 0, default, default) is { } joining)
+            Assert.True(joining.RushA >= 0 && joining.Join == joining.Instead is null, joining.Words);
+        if (GrownBank.Work(design, 0) is { } grown)
+            Assert.Equal("As it is", grown.Options[0].Title);
     }
 
     /// <summary>

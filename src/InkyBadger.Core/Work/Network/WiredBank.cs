@@ -79,8 +79,11 @@ public sealed class WiredBank
             (size, conductors) = (thinnest.Size, 1);
         if (run?.Fuse.RatingA is { } held && RunStage.NextSizeUp(scene))
             size = Carrying(size, conductors, held);
-        Jumper = Make(wiring.Jumper, JumperM, size, conductors);
-        Link = Make(wiring.Link, LinkM, size, conductors);
+        // Of those that were measured the longest: it is also for what goes from one compartment to another.
+        double Usual(IReadOnlyList<PlacedConductor> placed, double assumedM) =>
+            placed.Where(c => c.Measured).Select(c => c.LengthM).Max() ?? assumedM;
+        Jumper = Make(wiring.Jumper, Usual(wiring.Jumpers, JumperM), size, conductors);
+        Link = Make(wiring.Link, Usual(wiring.Links, LinkM), size, conductors);
         Lead = Make(wiring.Lead, LeadM, size, conductors);
         var p = pack.Parallel;
         positiveLinks = Rails(wiring.Links, Pole.Positive, Math.Max(0, p - 1), Link, c => c.After);

@@ -76,6 +76,22 @@
   /** The unit that stands at a place: the bank's own, or another one. */
   const itemAt = (string: number, unit: number) =>
     session.bank!.positions.find((p) => p.string === string && p.unit === unit)?.item ?? bank.unit
+  const saidAt = (string: number, unit: number) =>
+    session.bank!.positions.find((p) => p.string === string && p.unit === unit) ?? null
+  /** What it was tested to hold, and what else is said of it. */
+  const saidAh = (string: number, unit: number) => {
+    const [ah, health] = [itemAt(string, unit).ah, saidAt(string, unit)?.health ?? null]
+    return health === null || health === 1 ? `${num(ah)} Ah` : `${num(ah * health)} of ${num(ah)} Ah`
+  }
+  const saidMore = (string: number, unit: number) => {
+    const said = saidAt(string, unit)
+    return [
+      said?.jointMilliohm ? `joint ${num(said.jointMilliohm, 1)} mΩ` : '',
+      said && said.soc !== null && said.soc < 1 ? `${num(said.soc * 100)} % full` : '',
+    ]
+      .filter(Boolean)
+      .join(', ')
+  }
   const allows = (item: typeof bank.unit) => item.bms?.continuousA ?? item.continuousA ?? null
   const limitOf = (string: number) =>
     Array.from({ length: bank.layout.series }, (_, u) => allows(itemAt(string, u + 1))).reduce(
@@ -266,10 +282,10 @@
           style:font-size={pitch > 60 ? '17px' : '13px'}>{s.name}{rows > 1 ? r + 1 : ''}</text
         >
         {#if y2 - y1 > 58 && roomy}
-          <text x={s.x - side / 2.6} y={mid + 8} text-anchor="middle" class="faint"
-            >{num(itemAt(s.i + 1, r + 1).ah)} Ah</text
-          >
-          {#if y2 - y1 > 74 && itemAt(s.i + 1, r + 1) === bank.unit}<text
+          <text x={s.x - side / 2.6} y={mid + 8} text-anchor="middle" class="faint">{saidAh(s.i + 1, r + 1)}</text>
+          {@const more = saidMore(s.i + 1, r + 1)}
+          {#if more}<text x={s.x - side / 2.6} y={mid + 21} text-anchor="middle" class="faint">{more}</text>
+          {:else if y2 - y1 > 74 && itemAt(s.i + 1, r + 1) === bank.unit}<text
               x={s.x - side / 2.6}
               y={mid + 21}
               text-anchor="middle"
