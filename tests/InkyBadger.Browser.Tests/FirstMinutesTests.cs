@@ -219,7 +219,6 @@ public class FirstMinutesTests
         bench.Click("button[aria-label=Menu]");
         bench.WaitUntil(() => bench.Find(".places").Displayed, "the menu");
         Assert.All(bench.All(".rest a, .rest button").Where(b => b.Displayed), b => Assert.True(b.Size.Height >= 44, b.Text));
-        bench.ClickText(".banks button", "Motor bank");
         bench.ClickText(".rest button", "next");
         bench.WaitUntil(() => !bench.Find(".places").Displayed, "closed by going on");
         bench.Click("button[aria-label=Menu]");

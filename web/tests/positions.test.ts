@@ -22,4 +22,7 @@ it('a place of which nothing is said any more is left out', () => {
   const before = [{ ...blank({ string: 1, unit: 1 }), soc: 0.5 }]
   expect(saying(before, [{ string: 1, unit: 1 }], { soc: null })).toEqual([])
   expect(saying([], [{ string: 1, unit: 1 }], { soc: null })).toEqual([])
+  // What is given may know more of the place than where it is.
+  const drawn = { string: 1, unit: 1, xMm: 10 }
+  expect(saying([], [drawn], { soc: 0.5 })).toEqual([{ ...blank({ string: 1, unit: 1 }), soc: 0.5 }])
 })

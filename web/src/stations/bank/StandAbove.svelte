@@ -101,9 +101,6 @@
 <Drawing name="The compartment from above and from the front" bind:width {height}>
   <Hatches id={uid} />
   <text x={LEFT} y="14" class="title">from above, lid off</text>
-  <text x={x(room.lengthMm)} y="14" text-anchor="end" class="faint" data-give
-    >{num(scale, 2)} px a mm; drag a unit, R turns it</text
-  >
   <rect x={LEFT} y={TOP} width={room.lengthMm * scale} height={room.widthMm * scale} class="wall" />
   {#each here.units as u (`${u.string} ${u.unit}`)}
     <rect
@@ -217,7 +214,7 @@
   <text x={LEFT} y={floor + 17} class="faint" data-give
     >{num(room.lengthMm)} mm long; {r.lengthLeftMm >= 0
       ? `${num(r.lengthLeftMm)} mm left beside the units`
-      : `${num(-r.lengthLeftMm)} mm short`}</text
+      : `${num(-r.lengthLeftMm)} mm short`}; {num(scale, 2)} px a mm</text
   >
 </Drawing>
 

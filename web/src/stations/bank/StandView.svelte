@@ -119,7 +119,7 @@
           >back in its turn</button
         >{/if}
     {:else}
-      <span class="caption">Press a unit to move, turn or lay it; lead never lies.</span>
+      <span class="caption">Drag a unit or press it: arrows move it, R turns it. Lead never lies.</span>
     {/if}
     {#if here.units.some((u) => u.put)}
       <button type="button" class="link-copper" onclick={() => stand.free(here.units)}>all in their turn</button>

@@ -12,7 +12,8 @@ export interface At {
 export type Said = Omit<Position, 'string' | 'unit'>
 
 export const blank = (at: At): Position => ({
-  ...at,
+  string: at.string,
+  unit: at.unit,
   item: null,
   ageYears: null,
   cyclesUsed: null,

@@ -75,17 +75,18 @@ class StandBench {
     this.pick(0)
   }
 
-  /** Sets a unit down: moved, turned, laid, or in another compartment. */
+  #standOf(u: StandingUnit): Schemas['UnitStand'] {
+    return { compartment: this.document?.id ?? '', xMm: u.xMm, yMm: u.yMm, turn: u.turn, lying: u.lying }
+  }
+
+  /** Sets a unit down: moved, turned, laid, or in another compartment. The others stay where they are seen. */
   put(u: StandingUnit, by: Partial<Schemas['UnitStand']>, commit: boolean) {
-    const stand = {
-      compartment: this.document?.id ?? '',
-      xMm: u.xMm,
-      yMm: u.yMm,
-      turn: u.turn,
-      lying: u.lying,
-      ...by,
-    }
-    session.edit({ path: '~/positions', value: saying(session.bank!.positions, [u], { stand }) }, commit)
+    let positions = session.bank!.positions
+    for (const other of this.here?.units ?? [])
+      if (!other.put && (other.string !== u.string || other.unit !== u.unit))
+        positions = saying(positions, [other], { stand: this.#standOf(other) })
+    const stand = { ...this.#standOf(u), ...by }
+    session.edit({ path: '~/positions', value: saying(positions, [u], { stand }) }, commit)
   }
 
   /** A quarter turn about its corner. */
