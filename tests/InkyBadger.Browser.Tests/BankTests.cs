@@ -132,7 +132,8 @@ public class BankTests
     }
 
     /// <summary>
-    /// How long from the slider's input to the second frame after the amperes changed with 8 units, and from a change of strings with 64.
+    /// How long from the slider's input to the second frame after the amperes changed with 8 units, or their run-down, and from a change of
+    /// strings with 64.
     /// Reported, not judged, and run by those who
     /// ask: machines differ.
     /// </summary>
@@ -143,14 +144,15 @@ public class BankTests
         bench.OpenDesign("Marrow Lane", "bank");
         bench.Find("[data-testid=bank-load]");
         bench.Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(60);
-        // The string whose amperes are watched, and what sets them off.
+        // What is watched, the slider that sets it off, where it begins and how far it goes each time.
         const string measure = """
-            const [watched, count, done] = [arguments[0], arguments[1], arguments[arguments.length - 1]]
-            const text = () => document.querySelector(watched)?.textContent ?? ''
+            const [watched, count, slider, from, step, done] = arguments
+            const shown = e => (e ? e.getAttribute('d') ?? e.textContent : '')
+            const text = () => shown(document.querySelector(watched))
             const times = []
             const set = n => {
-              const range = document.querySelector('[data-testid=bank-load]')
-              range.value = String(100 + n * 3)
+              const range = document.querySelector(slider)
+              range.value = String(from + n * step)
               range.dispatchEvent(new Event('input', { bubbles: true }))
             }
             const next = n => {
@@ -167,11 +169,20 @@ public class BankTests
             """;
         bench.Fill("/bench/load", "99");
         bench.WaitUntil(() => bench.Has("[data-tried=A]"), "a load is looked at");
-        var slider = ((IReadOnlyCollection<object>)bench.Driver.ExecuteAsyncScript(measure, "[data-tried=A]", 30)!)
-            .Select(Convert.ToDouble)
-            .Order()
-            .ToArray();
+        double[] Times(string watched, string slid, int from, int step) =>
+            [
+                .. ((IReadOnlyCollection<object>)bench.Driver.ExecuteAsyncScript(measure, watched, 30, slid, from, step)!)
+                    .Select(Convert.ToDouble)
+                    .Order(),
+            ];
+        var slider = Times("[data-tried=A]", "[data-testid=bank-load]", 100, 3);
         Assert.Equal(30, slider.Length);
+
+        // The same eight units run down minute by minute: to the repainted curve.
+        bench.ClickText(".views button", "run it down");
+        bench.Find("path[data-string=A]");
+        var runDown = Times("path[data-string=A]", "[data-testid=rundown-load]", 1000, 20);
+        Assert.Equal(30, runDown.Length);
 
         // 64 units: 2S32P on bus bars.
         var http = bench.Server.Http;
@@ -208,7 +219,8 @@ public class BankTests
         }
         var changes = ((IReadOnlyCollection<object>)bench.Run("return window.times")!).Select(Convert.ToDouble).Order().ToArray();
         TestContext.Current.TestOutputHelper!.WriteLine(
-            $"slider to repainted amperes, 8 units: median {slider[15]:0.0} ms, 95th percentile {slider[28]:0.0} ms; strings of "
+            $"slider to repainted amperes, 8 units: median {slider[15]:0.0} ms, 95th percentile {slider[28]:0.0} ms; run down: median {runDown[15]:0.0} ms, "
+                + $"95th percentile {runDown[28]:0.0} ms; strings of "
                 + $"64 units changed, to the second frame: median {changes[6]:0.0} ms, greatest {changes[^1]:0.0} ms"
         );
     }

@@ -60,6 +60,42 @@ public class BankTests
             )
         );
 
+    /// <summary>
+    /// Run down, about to be joined and grown: an answer with the same figures as the core's, nothing where there is no bank yet, and what
+    /// cannot be asked is refused by name.
+    /// </summary>
+    [Fact]
+    public async Task What_is_asked_of_a_bank_apart()
+    {
+        using var server = RunningServer.Fresh(seeded: false);
+        async Task<HttpResponseMessage> Ask(string path, JsonNode? of = null) =>
+            await server.Http.PostAsJsonAsync(path, of ?? Documents.Bus);
+        var run = await (await Ask("/api/bank/run-down?amps=40")).Json();
+        Assert.Equal((40.0, 3), ((double)run["run"]!["loadA"]!, run["working"]!.AsArray().Count));
+        var joining = await (await Ask("/api/bank/joining?a=1&b=2&socA=1&socB=0.3")).Json();
+        Assert.Equal((false, 1, 0.3), ((bool)joining["join"]!, (int)joining["a"]!["string"]!, (double)joining["b"]!["soc"]!));
+        var grown = await (await Ask("/api/bank/grown")).Json();
+        Assert.Equal("As it is", (string)grown["options"]![0]!["title"]!);
+        var empty = JsonNode.Parse("""{"format":"inky-badger-design","version":2,"name":"","banks":[{"id":"b1"}]}""")!;
+        foreach (var path in new[] { "/api/bank/run-down", "/api/bank/joining", "/api/bank/grown" })
+            Assert.Equal(HttpStatusCode.NoContent, (await Ask(path, empty)).StatusCode);
+        foreach (
+            var (path, field) in new[]
+            {
+                ("/api/bank/run-down?amps=-1", "amps"),
+                ("/api/bank/run-down?watts=0", "watts"),
+                ("/api/bank/joining?a=9", "string"),
+                ("/api/bank/joining?socA=2", "soc"),
+                ("/api/bank/joining?restB=-1", "restV"),
+            }
+        )
+        {
+            var refused = await Ask(path);
+            Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+            Assert.Equal(field, (string)(await refused.Json())["errors"]![0]!["pointer"]!);
+        }
+    }
+
     [Fact]
     public async Task The_bank_at_a_load_and_its_next_steps_over_the_wire()
     {

@@ -120,6 +120,16 @@ public class EvaluatingTests(AskedServer asked) : IClassFixture<AskedServer>
     [InlineData("/banks/0/demand/loads/0/amps", "4", "/banks/0/demand/loads/0/amps")]
     [InlineData("/banks/0/demand/loads/1/id", "\"l1\"", "/banks/0/demand/loads")]
     [InlineData("/joins", "[{\"from\":\"b1\",\"to\":\"b9\",\"kind\":\"dc-dc\"}]", "/joins/0")]
+    [InlineData(
+        "/joins",
+        "[{\"id\":\"j\",\"from\":\"b1\",\"to\":\"b1\",\"kind\":\"relay\"},{\"id\":\"j\",\"from\":\"b1\",\"to\":\"b1\",\"kind\":\"relay\"}]",
+        "/joins"
+    )]
+    [InlineData(
+        "/banks/0/compartments",
+        "[{\"id\":\"c\",\"lengthMm\":10,\"widthMm\":10,\"heightMm\":10},{\"id\":\"c\",\"lengthMm\":10,\"widthMm\":10,\"heightMm\":10}]",
+        "/banks/0/compartments"
+    )]
     public async Task Rules_across_fields_are_kept(string pointer, string value, string named)
     {
         var response = await server.Http.PostAsJsonAsync("/api/evaluate", Documents.Bus.With(pointer, JsonNode.Parse(value)));

@@ -45,6 +45,7 @@ public static class DesignCheck
             return faults;
         for (var i = 0; i < design.Banks.Count; i++)
             Check(design.Banks[i], $"/banks/{i}", faults);
+        Unique(design.Joins.Select(j => j.Id).Where(id => id.Length > 0), "/joins", faults);
         foreach (var (i, join) in design.Joins.Index())
         foreach (var end in new[] { join.From, join.To })
             if (!design.Banks.Any(b => b.Id == end))
@@ -63,6 +64,7 @@ public static class DesignCheck
         Unique(bank.Runs.Select(r => r.Id), at + "/runs", faults);
         Unique(bank.Inverters.Select(x => x.Id), at + "/inverters", faults);
         Unique(bank.Sources.Select(x => x.Id), at + "/sources", faults);
+        Unique(bank.Compartments.Select(c => c.Id), at + "/compartments", faults);
         for (var i = 0; i < bank.Demand.Loads.Count; i++)
             Check(bank.Demand.Loads[i], $"{at}/demand/loads/{i}", faults);
         foreach (var (i, source) in bank.Sources.Index())

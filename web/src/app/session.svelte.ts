@@ -116,6 +116,8 @@ class Session {
       })),
     )
     this.design = withChanges(this.design, list)
+    // A mend may make one bank of two.
+    if (this.bankIndex >= this.design.banks.length) this.bankIndex = 0
     void this.evaluate()
     // Remembered before anything is answered.
     if (!commit) keeper.draft(changesBetween(this.#committed, this.design))

@@ -17,7 +17,9 @@
       (e) => (told = e instanceof Error ? e.message : 'The server does not answer.'),
     )
   })
-  const MOST_CABLES = 15
+  const MOST_RUNS = 15
+  /** Rows of fuses, cables and findings that one page has room for. */
+  const ROWS = 24
   const e = $derived(session.result!)
   const d = $derived(session.design!)
   const r = $derived(e.mainRun)
@@ -29,6 +31,10 @@
   const here = $derived(session.evaluation!.findings.filter((f) => f.bank === e.id && f.grade !== 'note'))
   const wrong = $derived(here.filter((f) => f.grade === 'danger' || f.grade === 'fault'))
   const look = $derived(here.filter((f) => f.grade === 'caution'))
+  const mostFuses = $derived(Math.min(MOST_RUNS, lists?.fuses.length ?? 0))
+  const mostCables = $derived(
+    Math.min(MOST_RUNS, Math.max(6, ROWS - mostFuses - Math.ceil((wrong.length + look.length) / 2))),
+  )
   const rules = $derived(new Map(session.reference!.houseRules.map((rule) => [rule.id, rule])))
   const own = $derived(
     Object.entries(d.houseRules.own).map(
@@ -99,7 +105,7 @@
             ></thead
           >
           <tbody
-            >{#each lists.fuses.slice(0, MOST_CABLES) as f, k (k)}<tr
+            >{#each lists.fuses.slice(0, mostFuses) as f, k (k)}<tr
                 ><th>{f.count > 1 ? `${f.count} × ` : ''}{f.name}</th><td>{f.class}</td><td class="fig"
                   >{f.ratingA === null ? 'none made' : say(f.ratingA, 'rating')}</td
                 ><td class="fig">{sayVolts(f.maxDcV)} on {sayVolts(f.greatestV)}</td><td class="fig"
@@ -123,14 +129,14 @@
             ></thead
           >
           <tbody
-            >{#each cables.slice(0, MOST_CABLES) as c (c.label)}<tr
+            >{#each cables.slice(0, mostCables) as c (c.label)}<tr
                 ><th>{c.label}</th><td>{c.from}</td><td>{c.to}</td><td class="fig">{c.size}</td><td class="fig"
                   >{c.plus.map(metresOf).join(' · ')}</td
                 ><td class="fig">{c.minus.map(metresOf).join(' · ')}</td><td>{c.lug}</td></tr
               >{/each}</tbody
           >
         </table>
-        {#if cables.length > MOST_CABLES || lists.fuses.length > MOST_CABLES}<p class="small">
+        {#if cables.length > mostCables || lists.fuses.length > mostFuses}<p class="small">
             Further runs are in the fuse schedule and the cut list.
           </p>{/if}
         <p class="small">

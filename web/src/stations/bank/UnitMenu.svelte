@@ -7,11 +7,13 @@
   import type { Kind } from '../../ui/quantity'
   import TypedField from '../../ui/TypedField.svelte'
   import { bench } from './bench.svelte'
+  import UnitStock from './UnitStock.svelte'
   import { blank, indexOf, reached, saying } from './positions'
   import type { Reach, Said } from './positions'
 
   /** What is said of the unit that was pressed: another one in its place, its test, its age; for it alone, its string or all. */
   let reach = $state<Reach>('unit')
+  let stock = $state(false)
   const at = $derived(bench.unit)
   const bank = $derived(session.bank!)
   const result = $derived(session.result?.bank ?? null)
@@ -72,6 +74,7 @@
       onpick={(key) =>
         say({ item: key === null ? null : (session.reference!.units.find((u) => u.key === key) ?? here.item) }, true)}
     />
+    <button type="button" class="btn btn-outline btn-xs" onclick={() => (stock = true)}>Stock</button>
     {#each fields as f (f.key)}
       <TypedField
         label={f.label}
@@ -105,6 +108,7 @@
     >
   </div>
 {/if}
+<UnitStock bind:open={stock} onpick={(item) => say({ item }, true)} />
 
 <style>
   .menu {
