@@ -80,6 +80,27 @@ public class LayoutTests
                     Dialog(bench, "[data-testid=inverters] button", "Add my own", "[data-own=name]", "Leave it", Look);
                     break;
                 case "bank":
+                    bench.Click("[data-unit=A1]");
+                    bench.Find("[data-testid=unit-menu]");
+                    Look("a unit’s menu");
+                    bench.ClickText(".views button", "run it down");
+                    bench.Find("[data-testid=joining]");
+                    bench.ClickText("summary", "Units as they really are");
+                    bench.ClickText("summary", "Keep them, add to them");
+                    bench.Find("[data-testid=grown]");
+                    Look("long, run down");
+                    bench.ClickText(".views button", "where it stands");
+                    Look("long, the space it needs");
+                    bench.ClickText("button", "Give it a compartment");
+                    bench.Find("[data-testid=room]");
+                    bench.ClickText("summary", "axles, or coupling");
+                    Look("long, where it stands");
+                    bench.ClickText(".views button", "banks and joins");
+                    bench.ClickText("dialog[open] button", "Add a join");
+                    bench.Find("[data-joined]");
+                    Look("long, banks and joins");
+                    bench.ClickText("dialog[open] .modal-action button", "Close");
+                    bench.ClickText(".views button", "as it stands");
                     bench.ClickText("button", "Stock");
                     bench.WaitUntil(() => bench.All("[data-stock]").Count > 15, "the stock");
                     Look("the stock");

@@ -34,16 +34,21 @@
     devices: 'Devices on DC',
     needs: 'What the voltage brings',
     envelope: 'What gives way first',
+    stands: 'Where it stands',
+    charging: 'Charging',
+    chain: 'The chain of limits',
   }
   const chapters = $derived.by(() => {
     const list: { key: string; name: string; equations: Equation[] }[] = []
     for (const equation of equations ?? []) {
-      const [, , index, stage] = equation.pointer.split('/')
-      const bank = session.design!.banks.length > 1 ? `${session.design!.banks[Number(index)].name}: ` : ''
-      const key = `${index}/${stage}`
+      const [, whose, index, stage] = equation.pointer.split('/')
+      const several = whose === 'site'
+      const bank = !several && session.design!.banks.length > 1 ? `${session.design!.banks[Number(index)].name}: ` : ''
+      const key = several ? whose : `${index}/${stage}`
       const chapter = list.find((c) => c.key === key)
       if (chapter) chapter.equations.push(equation)
-      else list.push({ key, name: bank + (names[stage] ?? stage), equations: [equation] })
+      else
+        list.push({ key, name: several ? 'Joins and one plug' : bank + (names[stage] ?? stage), equations: [equation] })
     }
     return list
   })

@@ -123,9 +123,10 @@
   }
   .gap {
     display: flex;
-    flex: 1 1 40px;
+    flex: 1 1 70px;
     min-width: 10px;
     max-width: 180px;
+    overflow: hidden;
   }
   .bank {
     display: flex;

@@ -63,16 +63,16 @@
 
 <div class={['joined', open && 'open']} bind:this={row} data-joined={join.id || index}>
   <div class="fields">
-    <ChoiceField label="from" value={join.from} {options} width="150px" onpick={(v) => end('from', v)} />
+    <ChoiceField label="from" value={join.from} {options} width="132px" onpick={(v) => end('from', v)} />
     <ChoiceField
       label="through"
       value={join.kind}
       options={joinKinds}
-      width="140px"
+      width="124px"
       onpick={(v) => session.edit({ path: `${at}/kind`, value: v as JoinKind }, true)}
     />
-    <ChoiceField label="to" value={join.to} {options} width="150px" onpick={(v) => end('to', v)} />
-    <QuantityField label="amperes there" kind="current" path="{at}/amps" whole placeholder="nobody said" width="92px" />
+    <ChoiceField label="to" value={join.to} {options} width="132px" onpick={(v) => end('to', v)} />
+    <QuantityField label="amperes there" kind="current" path="{at}/amps" whole placeholder="not said" width="76px" />
     {#if converts(join.kind)}
       <QuantityField
         label="efficiency"
@@ -82,7 +82,7 @@
         advised={result?.through?.efficiency ?? 0.92}
         width="76px"
       />
-      <QuantityField label="on, a day" kind="hours" path="{at}/hours" whole placeholder="nobody said" width="92px" />
+      <QuantityField label="on, a day" kind="hours" path="{at}/hours" whole placeholder="not said" width="76px" />
       <QuantityField label="idle, off" kind="power" path="{at}/idleW" whole placeholder="0 W" width="72px" />
     {/if}
     <button type="button" class="btn btn-outline btn-xs out" onclick={remove}>take out</button>

@@ -65,7 +65,8 @@
     justify-content: center;
     text-align: center;
     cursor: pointer;
-    min-width: 64px;
+    min-width: 0;
+    overflow: hidden;
     flex: 1 1 84px;
     line-height: 1.15;
   }

@@ -18,8 +18,6 @@
     )
   })
   const MOST_RUNS = 15
-  /** Rows of fuses, cables and findings that one page has room for. */
-  const ROWS = 24
   const e = $derived(session.result!)
   const d = $derived(session.design!)
   const r = $derived(e.mainRun)
@@ -32,9 +30,26 @@
   const wrong = $derived(here.filter((f) => f.grade === 'danger' || f.grade === 'fault'))
   const look = $derived(here.filter((f) => f.grade === 'caution'))
   const mostFuses = $derived(Math.min(MOST_RUNS, lists?.fuses.length ?? 0))
-  const mostCables = $derived(
-    Math.min(MOST_RUNS, Math.max(6, ROWS - mostFuses - Math.ceil((wrong.length + look.length) / 2))),
-  )
+  /** What fits between the margins of a sheet [px]; rows of cables give way until all of it does. */
+  const SHEET = 1036
+  const LEAST_CABLES = 4
+  let given = $state(0)
+  const mostCables = $derived(Math.max(LEAST_CABLES, MOST_RUNS - given))
+  let page = $state<HTMLElement>()
+  let foot = $state<HTMLElement>()
+  $effect(() => {
+    void cables
+    given = 0
+  })
+  $effect(() => {
+    if (!page || !foot || cables.length === 0 || mostCables === LEAST_CABLES) return
+    const tall =
+      foot.getBoundingClientRect().bottom -
+      page.getBoundingClientRect().top -
+      parseFloat(getComputedStyle(page).paddingTop)
+    // Rows that are not there cannot give way: straight to those that are.
+    if (tall > SHEET) given = Math.max(given + 1, MOST_RUNS - cables.length + 1)
+  })
   const rules = $derived(new Map(session.reference!.houseRules.map((rule) => [rule.id, rule])))
   const own = $derived(
     Object.entries(d.houseRules.own).map(
@@ -76,7 +91,12 @@
     <a class="link-copper" href="#/d/{session.id}/cables">Back to cables and fuses</a>
     <button type="button" class="btn btn-primary btn-sm" onclick={() => window.print()}>Print</button>
   </nav>
-  <main class="page" data-testid="summary" data-ready={lists !== null && cables.length > 0 ? 'yes' : 'no'}>
+  <main
+    class="page"
+    bind:this={page}
+    data-testid="summary"
+    data-ready={lists !== null && cables.length > 0 ? 'yes' : 'no'}
+  >
     <header>
       <h1>{session.evaluation!.name}</h1>
       <span>{d.banks.length > 1 ? `${e.name}, ` : ''}{today}</span>
@@ -165,7 +185,7 @@
         and tools away from the posts. This sheet is worked out from what was typed in; the rules where the system will be
         used, the makers’ instructions and a qualified person come first.
       </p>
-      <p class="sign"><span>Checked by</span><span>Licence</span><span>Date</span></p>
+      <p class="sign" bind:this={foot}><span>Checked by</span><span>Licence</span><span>Date</span></p>
     {/if}
   </main>
 </div>

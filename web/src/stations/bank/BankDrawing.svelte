@@ -81,7 +81,7 @@
   /** What it was tested to hold, and what else is said of it. */
   const saidAh = (string: number, unit: number) => {
     const [ah, health] = [itemAt(string, unit).ah, saidAt(string, unit)?.health ?? null]
-    return health === null || health === 1 ? `${num(ah)} Ah` : `${num(ah * health)} of ${num(ah)} Ah`
+    return health === null || health === 1 ? `${num(ah)} Ah` : `${num(ah * health)}/${num(ah)} Ah`
   }
   const saidMore = (string: number, unit: number) => {
     const said = saidAt(string, unit)

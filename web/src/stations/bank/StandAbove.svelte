@@ -211,10 +211,10 @@
   <text transform="translate({LEFT - 14} {(front + floor) / 2}) rotate(-90)" text-anchor="middle" class="fig measure"
     >{num(room.heightMm)}</text
   >
-  <text x={LEFT} y={floor + 17} class="faint" data-give
-    >{num(room.lengthMm)} mm long; {r.lengthLeftMm >= 0
+  <text x={width < 520 ? 4 : LEFT} y={floor + 17} class="faint" data-give
+    >{width < 520 ? '' : `${num(room.lengthMm)} mm long; `}{r.lengthLeftMm >= 0
       ? `${num(r.lengthLeftMm)} mm left beside the units`
-      : `${num(-r.lengthLeftMm)} mm short`}; {num(scale, 2)} px a mm</text
+      : `${num(-r.lengthLeftMm)} mm short`}{width < 520 ? '' : `; ${num(scale, 2)} px a mm`}</text
   >
 </Drawing>
 
