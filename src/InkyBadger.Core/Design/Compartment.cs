@@ -48,8 +48,8 @@ public sealed record UnitStand
 }
 
 /// <summary>
-/// What carries the bank: axles forward of a point [m], what is on them without the bank and what they may carry [kg], and where a balancing
-/// mass would lie to the right of the middle line [m].
+/// What carries the bank: axles forward of a point [m], what is on them without the bank and what they may carry [kg], and where a
+/// balancing mass would lie to the right of the middle line [m].
 /// </summary>
 public sealed record TrimSide
 {

@@ -29,7 +29,9 @@ internal static class DriftFindings
         }
     }
 
-    /// <summary>The emptiest unit ends the string while another still holds something that nothing in the bank evens out (method, 4.4).</summary>
+    /// <summary>
+    /// The emptiest unit ends the string while another still holds something that nothing in the bank evens out (method, 4.4).
+    /// </summary>
     private static Finding? Unlevel(FindingScene s, PackString units, int number)
     {
         if (units.Units.All(u => u.Soc is null))
@@ -56,8 +58,8 @@ internal static class DriftFindings
             Station.Bank,
             $"/positions/{PlaceOf(s, number, low)}/soc",
             $"{full} and {empty} are not level",
-            $"{empty} is empty while {full} still holds {Ah(Math.Max(0, stays))}, and {full} is full while {empty} lacks {Ah(behind)}. Nothing "
-                + "in the bank evens them out.",
+            $"{empty} is empty while {full} still holds {Ah(Math.Max(0, stays))}, and {full} is full while {empty} lacks {Ah(behind)}. "
+                + "Nothing in the bank evens them out.",
             [
                 new($"{empty} behind", behind, "Ah"),
                 new("usable of the string", drift.UsableAh, "Ah"),

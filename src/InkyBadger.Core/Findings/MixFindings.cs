@@ -13,7 +13,8 @@ internal static class MixFindings
     /// <summary>Years by which units may differ before it is said.</summary>
     private const double YearsApart = 1;
 
-    public static FindingRule[] Rules { get; } = [UnlikeInSeries, UnlikeInParallel, OldAndNew, UnequalCharge, UnequalLeads, BadJoint];
+    public static FindingRule[] Rules { get; } =
+    [UnlikeInSeries, UnlikeInParallel, MixedAgeInSeries, MixedAgeInParallel, UnequalCharge, UnequalLeads, BadJoint];
 
     /// <summary>Units of one string against each other; whole strings of another unit are a matter of their being in parallel.</summary>
     private static Finding? UnlikeInSeries(FindingScene s)
@@ -130,33 +131,49 @@ internal static class MixFindings
             _ => true,
         };
 
-    /// <summary>Ages are known where the document says them; a unit without one is new.</summary>
-    private static Finding? OldAndNew(FindingScene s)
+    /// <summary>The age of each unit, string by string; one that nobody said is new.</summary>
+    private static List<double[]>? AgesOf(FindingScene s) =>
+        s.Work.Pack.Value is { } pack && s.Scene.Bank.Positions.Any(p => p.AgeYears is not null)
+            ? [.. pack.Strings.Select(x => x.Units.Select(u => u.AgeYears ?? 0).ToArray())]
+            : null;
+
+    /// <summary>Old and new units in one string.</summary>
+    private static Finding? MixedAgeInSeries(FindingScene s)
     {
-        if (s.Results.Bank is not { Layout.Units: > 1 } b)
+        if (AgesOf(s) is not { } ages)
             return null;
-        var ages = s
-            .Scene.Bank.Positions.Where(p => p.String <= b.Layout.Parallel && p.Unit <= b.Layout.Series && p.AgeYears is not null)
-            .ToLookup(p => p.String, p => p.AgeYears!.Value);
-        double Youngest(int of, IEnumerable<double> known) => known.Count() < of ? 0 : known.Min();
-        var all = ages.SelectMany(g => g).ToList();
-        if (all.Count == 0)
+        var (at, spread) = ages.Select((x, i) => (i, x.Max() - x.Min())).MaxBy(x => x.Item2);
+        return spread <= YearsApart
+            ? null
+            : s.Make(
+                "bank.mixed-age-series",
+                Grade.Fault,
+                Station.Bank,
+                "/positions",
+                $"Old and new units in string {Say.StringName(at + 1)}",
+                "The oldest is emptied first, every cycle, and takes the new ones with it.",
+                [new("years apart", spread, "")]
+            );
+    }
+
+    /// <summary>A string that is older than another beside it, by its oldest unit.</summary>
+    private static Finding? MixedAgeInParallel(FindingScene s)
+    {
+        if (AgesOf(s) is not { Count: > 1 } ages)
             return null;
-        var spread = all.Max() - Youngest(b.Layout.Units, all);
-        if (spread <= YearsApart)
-            return null;
-        var inSeries = ages.Any(g => g.Max() - Youngest(b.Layout.Series, g) > YearsApart);
-        return s.Make(
-            "bank.mixed-age",
-            inSeries ? Grade.Fault : Grade.Caution,
-            Station.Bank,
-            "/positions",
-            "Old and new units together",
-            inSeries
-                ? "In one string the oldest is emptied first, every cycle, and takes the new ones with it."
-                : "The older string carries less and less, and the new ones carry it along.",
-            [new("years apart", spread, "")]
-        );
+        var oldest = ages.Select(x => x.Max()).ToList();
+        var spread = oldest.Max() - oldest.Min();
+        return spread <= YearsApart
+            ? null
+            : s.Make(
+                "bank.mixed-age",
+                Grade.Caution,
+                Station.Bank,
+                "/positions",
+                "Old and new strings together",
+                "The older string carries less and less, and the new ones carry it along.",
+                [new("years apart", spread, "")]
+            );
     }
 
     /// <summary>What would flow at the moment two strings are joined as full as they are said to be.</summary>

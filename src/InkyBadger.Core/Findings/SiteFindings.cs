@@ -190,7 +190,7 @@ internal static class SiteFindings
             Station.Bank,
             "",
             $"{SiteStage.NameOf(s.Bank)} and {SiteStage.NameOf(other.Document)} charge each other",
-            $"What one converter brings over the other takes back: {Say.W(there.HeatW + home.HeatW)} become heat, and both banks run empty.",
+            $"What one converter brings over the other takes back: {Say.W(there.HeatW + home.HeatW)} become heat, and both run empty.",
             [new("heat", there.HeatW + home.HeatW, "W")],
             new MendOffer("Take the way back out", _ => "one way only", s.Bank)
             {
@@ -231,8 +231,8 @@ internal static class SiteFindings
                 Station.Bank,
                 "",
                 $"{SiteStage.NameOf(s.Bank)} and {SiteStage.NameOf(other.Document)} are two halves, not one bank",
-                $"{SiteStage.NameOf(first)} is empty after {Say.Hours(24 * Math.Min(days, itsDays))} of its own loads while the other goes on "
-                    + $"for {Say.Hours(24 * Math.Max(days, itsDays))}; as one bank both would last {Say.Hours(24 * together)}.",
+                $"{SiteStage.NameOf(first)} is empty after {Say.Hours(24 * Math.Min(days, itsDays))} of its own loads while the other goes "
+                    + $"on for {Say.Hours(24 * Math.Max(days, itsDays))}; as one bank both would last {Say.Hours(24 * together)}.",
                 [new("first empty", 24 * Math.Min(days, itsDays), "h"), new("as one", 24 * together, "h")],
                 () => AsOne(s, other, mine, its)
             ) with

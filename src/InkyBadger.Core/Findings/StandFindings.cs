@@ -52,8 +52,8 @@ internal static class StandFindings
             $"/compartments/{index}/heightMm",
             steel ? "The lid would touch the nuts" : $"The lid is {Mm(short_)} too low",
             steel
-                ? $"{Mm(room.OverWantedMm)} wanted over the units, {Mm(Math.Max(0, room.OverThereMm))} are there: a steel lid over bare nuts "
-                    + (air > 0 ? $"{Mm(air)} away" : "")
+                ? $"{Mm(room.OverWantedMm)} wanted over the units, {Mm(Math.Max(0, room.OverThereMm))} are there: a steel lid over bare "
+                    + (air > 0 ? $"nuts {Mm(air)} away" : "nuts")
                     + (amps is { } a ? $" is a short of {Say.A(a)} that no fuse sees." : " is a short that no fuse sees.")
                 : $"{Mm(room.OverWantedMm)} wanted over the units, {Mm(Math.Max(0, room.OverThereMm))} are there.",
             [new("wanted", room.OverWantedMm, "mm"), new("there", room.OverThereMm, "mm")],
@@ -273,8 +273,8 @@ internal static class StandFindings
             Station.Bank,
             $"/compartments/{index}",
             "The main lead meets the wall before it can bend",
-            $"{Mm(bend.ToWallMm)} from its post to the nearest wall; a bend of {bend.Size} wants {Mm(bend.WantedMm)}. Take it straight through, "
-                + "by a gland.",
+            $"{Mm(bend.ToWallMm)} from its post to the nearest wall; a bend of {bend.Size} wants {Mm(bend.WantedMm)}. Take it straight "
+                + "through, by a gland.",
             [new("to the wall", bend.ToWallMm, "mm"), new("a bend wants", bend.WantedMm, "mm")]
         );
     }
@@ -292,8 +292,8 @@ internal static class StandFindings
             Station.Bank,
             "/compartments",
             $"The {(rear ? "rear" : "front")} axle carries {Say.Number(carries)} kg, {Say.Number(limit)} are allowed",
-            $"The bank puts {Say.Number((rear ? trim.RearGainKg : trim.FrontGainKg) ?? 0, 1)} kg on it: a compartment nearer the other axle takes "
-                + "some of them off.",
+            $"The bank puts {Say.Number((rear ? trim.RearGainKg : trim.FrontGainKg) ?? 0, 1)} kg on it: a compartment nearer the other axle "
+                + "takes some of them off.",
             [new("carries", carries, "kg"), new("limit", limit, "kg")]
         );
     }

@@ -7,7 +7,9 @@ using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Rehearsal;
 
-/// <summary>A string opens: when [h], which (from 1), which of its units ended it (from 1; null: its current did), why, at what [A].</summary>
+/// <summary>
+/// A string opens: when [h], which (from 1), which of its units ended it (from 1; null: its current did), why, at what [A].
+/// </summary>
 public sealed record RunDownDrop(double Hours, int String, int? Unit, DropReason Reason, double Amps);
 
 /// <summary>What stays in a unit when all is dark [Ah, Wh at its rest volts], string and unit from 1.</summary>
@@ -50,7 +52,9 @@ public sealed record BankRunDownResult(
 /// <summary>A bad joint under its greatest current [A], and its heat then [W].</summary>
 public sealed record HotJoint(int String, int Unit, double Amps, double HeatW);
 
-/// <summary>The same bank at another load: when it is dark [h], what it delivers [Wh], and the greatest current in its worst joint [A].</summary>
+/// <summary>
+/// The same bank at another load: when it is dark [h], what it delivers [Wh], and the greatest current in its worst joint [A].
+/// </summary>
 public sealed record RunDownAt(double LoadW, double DarkH, double DeliveredWh, double? JointA);
 
 /// <summary>A run-down, and the same at other loads.</summary>

@@ -173,7 +173,8 @@ public static class JoiningTrial
         if (tooMuch)
             return $"{Say.A(rush)} would rush into {lower}{later}; it may be charged with {Say.A(low.ChargeA)}";
         if (tooFar)
-            return $"{higher} rests {Say.Number(apart, 2)} V above {lower}, {Say.Number(tolerance, 2)} V are allowed: {Say.A(rush)} would flow{later}";
+            return $"{higher} rests {Say.Number(apart, 2)} V above {lower}, {Say.Number(tolerance, 2)} V are allowed: "
+                + $"{Say.A(rush)} would flow{later}";
         return hidden
             ? $"{Say.Number(apart, 2)} V apart is little, but on the flat of the curve it tells nothing of their charge"
             : $"{Say.Number(apart, 2)} V apart, {Say.Number(tolerance, 2)} V allowed: {Say.A(rush)} flow at first";

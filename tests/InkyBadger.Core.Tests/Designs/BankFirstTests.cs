@@ -11,8 +11,8 @@ public class BankFirstTests
         NewDesign.Empty("Bank first").With(("~/unit", Some.Unit(unit)), ("~/series", series), ("~/parallel", parallel));
 
     /// <summary>
-    /// 2S4P of 12.8 V 100 Ah, 100 A each: 24 V by the units, where no load would say 12. Taken off diagonally the outer strings carry most, so
-    /// that the bank gives less than 400 A; behind 1.25 times that stands a 500 A fuse, on copper that carries it.
+    /// 2S4P of 12.8 V 100 Ah, 100 A each: 24 V by the units, where no load would say 12. Taken off diagonally the outer strings carry most,
+    /// so that the bank gives less than 400 A; behind 1.25 times that stands a 500 A fuse, on copper that carries it.
     /// </summary>
     [Fact]
     public void Volts_sizes_and_the_main_fuse_follow_from_the_bank()

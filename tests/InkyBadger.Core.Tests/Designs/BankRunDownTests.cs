@@ -146,8 +146,8 @@ public class BankRunDownTests
 
     /// <summary>
     /// 280 Ah beside 105 Ah. The area under LFP’s rest volts is 3.2679 V a cell: 385 Ah hold 5,033 Wh. At 90 A all of them are gone after
-    /// 385 ÷ 90 = 4.278 h, the small one a minute before. At 220 A they would be after 1.75 h; but when the small one is empty the large one
-    /// would carry all of 220 A, over its 200: it opens at once, and keeps what it still has.
+    /// 385 ÷ 90 = 4.278 h, the small one a minute before. At 220 A they would be after 1.75 h; but when the small one is empty the large
+    /// one would carry all of 220 A, over its 200: it opens at once, and keeps what it still has.
     /// </summary>
     [Fact]
     public void A_large_unit_beside_a_small_one()
@@ -209,7 +209,9 @@ public class BankRunDownTests
         Assert.True(run.Stranded.Single(u => u.String == 1).Ah > 10);
     }
 
-    /// <summary>22 mΩ under the 100 A its string may carry once the others are empty are 220 W: a danger, ended when it is cleaned.</summary>
+    /// <summary>
+    /// 22 mΩ under the 100 A its string may carry once the others are empty are 220 W: a danger, ended when it is cleaned.
+    /// </summary>
     [Fact]
     public void A_bad_joint_is_found_and_mended()
     {

@@ -68,7 +68,11 @@ public class FurtherFindingTests
     public void Old_and_new_together()
     {
         Fires(Bus.With(("~/positions", new[] { At(1, 1, age: 6), At(1, 2, age: 6) })), "bank.mixed-age", Grade.Caution);
-        Assert.Equal(Grade.Fault, Bus.With(("~/positions", new[] { At(1, 1, age: 6) })).Finding("bank.mixed-age")!.Grade);
+        // Within a string and between strings each for itself: one old unit is both, an old string is none of the first.
+        var one = Bus.With(("~/positions", new[] { At(1, 1, age: 6) }));
+        Assert.Equal((Grade.Fault, Grade.Caution), (one.Finding("bank.mixed-age-series")!.Grade, one.Finding("bank.mixed-age")!.Grade));
+        Assert.Equal("Old and new units in string A", one.Finding("bank.mixed-age-series")!.Title);
+        Assert.Null(Bus.With(("~/positions", new[] { At(1, 1, age: 6), At(1, 2, age: 6) })).Finding("bank.mixed-age-series"));
         Assert.Null(Bus.With(("~/positions", new[] { At(1, 1, age: 0.5) })).Finding("bank.mixed-age"));
     }
 

@@ -58,7 +58,9 @@ public class GrownBankTests
     [Fact]
     public void A_new_bank_may_only_grow() => Assert.Equal(2, GrownBank.Work(Some.Marrow, 0)!.Options.Count);
 
-    /// <summary>At 500 cycles a year cycles end first: (4,000 − 3,900) ÷ 500 years; at 4,100 none are left, and no year has a price.</summary>
+    /// <summary>
+    /// At 500 cycles a year cycles end first: (4,000 − 3,900) ÷ 500 years; at 4,100 none are left, and no year has a price.
+    /// </summary>
     [Fact]
     public void Cycles_may_end_it_before_the_calendar()
     {

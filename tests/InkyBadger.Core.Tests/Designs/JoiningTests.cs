@@ -12,8 +12,8 @@ public class JoiningTests
         JoiningTrial.Work(design, 0, a, b)!;
 
     /// <summary>
-    /// A full rests at 8 × 3.35 = 26.80 V, B at 30 % at 8 × 3.27 = 26.16 V: 0.64 V apart where 0.10 V are allowed. By 2 × 3.0 and 2 × 1.8 mΩ,
-    /// the 22 mΩ of the lug, jumpers and links some 20 A flow, and three times as many once it is clean. 0.7 × 71 × 226 ÷ 297 = 37.8 Ah
+    /// A full rests at 8 × 3.35 = 26.80 V, B at 30 % at 8 × 3.27 = 26.16 V: 0.64 V apart where 0.10 V are allowed. By 2 × 3.0 and 2 × 1.8
+    /// mΩ, the 22 mΩ of the lug, jumpers and links some 20 A flow, and three times as many once it is clean. 0.7 × 71 × 226 ÷ 297 = 37.8 Ah
     /// would move. B alone takes 226 × 0.7 ÷ (25 × 0.99) = 6.4 h.
     /// </summary>
     [Fact]

@@ -45,7 +45,9 @@ internal static class Some
 
     public static DesignDocument Demo(string name) => DemoDesigns.All.Single(d => d.Name.Contains(name, StringComparison.Ordinal));
 
-    /// <summary>The trailer before anybody tested its units: every one as good as its plate, every joint sound, and no charger for the plug.</summary>
+    /// <summary>
+    /// The trailer before anybody tested its units: every one as good as its plate, every joint sound, and no charger for the plug.
+    /// </summary>
     public static DesignDocument Untested { get; } = WithoutTests(Demo("Tern"));
 
     private static DesignDocument WithoutTests(DesignDocument trailer) =>

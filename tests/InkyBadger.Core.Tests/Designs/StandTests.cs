@@ -28,8 +28,8 @@ public class StandTests
     private static readonly DesignDocument Locker = In(1480, 400, 260, straps: 2);
 
     /// <summary>
-    /// Turned, 8 × 172 and 7 × 5 mm are 1,411 of 1,480 mm: 49 left between the walls. 330 of 400: 50 left. Over 215 mm stand 45; stud and nut
-    /// 20, lug and cover 14 and 25 mm of air to steel are 59: 14 short. Flat bars want 39 and leave 6.
+    /// Turned, 8 × 172 and 7 × 5 mm are 1,411 of 1,480 mm: 49 left between the walls. 330 of 400: 50 left. Over 215 mm stand 45; stud and
+    /// nut 20, lug and cover 14 and 25 mm of air to steel are 59: 14 short. Flat bars want 39 and leave 6.
     /// </summary>
     [Fact]
     public void The_lid_is_too_low_over_the_posts()
@@ -151,8 +151,8 @@ public class StandTests
     }
 
     /// <summary>
-    /// 89.6 kg 0.65 m behind the rear axle, which is 3.6 m behind the front one: 105.8 kg more at the rear, 16.2 less in front; 0.59 m to the
-    /// right are 52.9 kg·m.
+    /// 89.6 kg 0.65 m behind the rear axle, which is 3.6 m behind the front one: 105.8 kg more at the rear, 16.2 less in front; 0.59 m to
+    /// the right are 52.9 kg·m.
     /// </summary>
     [Fact]
     public void Its_weight_on_the_axles()
@@ -186,8 +186,8 @@ public class StandTests
     }
 
     /// <summary>
-    /// Turned side by side A2’s minus lies beside A1’s plus: with 172 + 5 mm between neighbours a link from A1 to B1 spans 354 mm, 1.15 of it
-    /// and 2 cm of lugs are 43 cm. The network takes them, unless somebody said a length.
+    /// Turned side by side A2’s minus lies beside A1’s plus: with 172 + 5 mm between neighbours a link from A1 to B1 spans 354 mm, 1.15 of
+    /// it and 2 cm of lugs are 43 cm. The network takes them, unless somebody said a length.
     /// </summary>
     [Fact]
     public void Real_lengths_flow_back_to_the_network()

@@ -4,7 +4,9 @@ using InkyBadger.Core.Reference;
 
 namespace InkyBadger.Core.Work;
 
-/// <summary>A design that begins with the bank that exists: as long as nothing draws current, it is made for what the bank may give.</summary>
+/// <summary>
+/// A design that begins with the bank that exists: as long as nothing draws current, it is made for what the bank may give.
+/// </summary>
 internal static class BankFirst
 {
     /// <summary>Thicker copper for less current, and so on: after so many rounds nothing changes that is sold.</summary>

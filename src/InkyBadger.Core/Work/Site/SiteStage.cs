@@ -188,7 +188,9 @@ internal static class SiteStage
         return new(charged, 1 - bank.Need.Dod, amps);
     }
 
-    /// <summary>What hangs on the plug: mains chargers, and those built into inverters that are not fed by the inverter itself [A].</summary>
+    /// <summary>
+    /// What hangs on the plug: mains chargers, and those built into inverters that are not fed by the inverter itself [A].
+    /// </summary>
     private static double ChargersA(BankWork work)
     {
         var amps = 0.0;

@@ -78,8 +78,8 @@ internal static class StandStage
                 return $"{Mm(gap)} between two units, {Mm(c.Room.GapAskedMm)} are asked";
         }
         var tightest = r.Compartments.Where(c => c.Units.Count > 0).Min(c => c.Room.HeightLeftMm);
-        return $"{(units == 1 ? "The unit stands" : $"All {Say.Count(units).ToLowerInvariant()} units stand")} inside, {Mm(tightest)} left under "
-            + "the lid";
+        return $"{(units == 1 ? "The unit stands" : $"All {Say.Count(units).ToLowerInvariant()} units stand")} inside, {Mm(tightest)} left "
+            + "under the lid";
     }
 
     /// <summary>The document’s compartments as lengths of conductors; null: there are none, or a unit has no size.</summary>

@@ -118,7 +118,9 @@ internal sealed class UnitLayout
     /// <summary>Places that are looked at in one compartment: many times what any real one asks.</summary>
     private const int MostTries = 4000;
 
-    /// <summary>Along the compartment, or turned: whichever takes more of the first kind of unit, and of two that take all the fewer rows.</summary>
+    /// <summary>
+    /// Along the compartment, or turned: whichever takes more of the first kind of unit, and of two that take all the fewer rows.
+    /// </summary>
     private static int TurnOf(Compartment room, List<One> units)
     {
         var size = units[0].Item.Size!;
@@ -155,7 +157,9 @@ internal sealed class UnitLayout
         return new(one.String, one.Unit, x, y, along, across, height, turn, lying, put, At(pu, pv), At(mu, mv), 0, null);
     }
 
-    /// <summary>Where the posts are on a unit: in its middle line, along a long side, or both at its front; sideways where it lies.</summary>
+    /// <summary>
+    /// Where the posts are on a unit: in its middle line, along a long side, or both at its front; sideways where it lies.
+    /// </summary>
     private static ((double U, double V) Plus, (double U, double V) Minus) Posts(string? side, double length, double width, bool lying) =>
         lying ? ((FromEnd * length, width - SidewaysMm / 2), ((1 - FromEnd) * length, width - SidewaysMm / 2))
         : side == "front" ? ((FromEnd * length, FromSide * width), (FromEnd * length, (1 - FromSide) * width))

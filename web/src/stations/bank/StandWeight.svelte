@@ -21,17 +21,12 @@
     balanceM: null,
   }
   const ensure = () => (side ? [] : [{ path: '/place/trim', value: blank }])
-  const loads = $derived(
-    trim === null || trim.rearGainKg === null
-      ? []
-      : [
-          { name: 'rear axle', ptr: 'rearGainKg', kg: trim.rearGainKg },
-          { name: 'front, coupling', ptr: 'frontGainKg', kg: trim.frontGainKg! },
-        ],
-  )
-  const most = $derived(Math.max(1, ...loads.map((l) => Math.abs(l.kg))))
+  const most = $derived(Math.max(1, Math.abs(trim?.rearGainKg ?? 0), Math.abs(trim?.frontGainKg ?? 0)))
 </script>
 
+{#snippet bar(kg: number)}
+  <span class="track"><span class={['bar', kg < 0 && 'off']} style:width="{(Math.abs(kg) / most) * 100}%"></span></span>
+{/snippet}
 <div class="weight">
   {#if ways.length > 0}
     <h3>over the units, to one scale</h3>
@@ -80,15 +75,18 @@
         ? 'on the middle line'
         : `${num(Math.abs(trim.rightM), 2)} m to the ${trim.rightM > 0 ? 'right' : 'left'}`}
     </p>
-    {#each loads as l (l.ptr)}
+    {#if trim.rearGainKg !== null && trim.frontGainKg !== null}
       <p class="axle">
-        <span>{l.name}</span>
-        <span class="track"
-          ><span class={['bar', l.kg < 0 && 'off']} style:width="{(Math.abs(l.kg) / most) * 100}%"></span></span
-        >
-        <Fig ptr="/stands/trim/{l.ptr}" unit="kg" label={l.name} size={13} />
+        <span>rear axle</span>
+        {@render bar(trim.rearGainKg)}
+        <Fig ptr="/stands/trim/rearGainKg" unit="kg" label="on the rear axle" size={13} />
       </p>
-    {/each}
+      <p class="axle">
+        <span>front, coupling</span>
+        {@render bar(trim.frontGainKg)}
+        <Fig ptr="/stands/trim/frontGainKg" unit="kg" label="on the front axle or the coupling" size={13} />
+      </p>
+    {/if}
     {#if trim.momentKgm !== 0}
       <p>sideways <Fig ptr="/stands/trim/momentKgm" unit="kgm" label="sideways moment" size={13} /></p>
     {/if}
