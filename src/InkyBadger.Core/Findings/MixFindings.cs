@@ -14,7 +14,7 @@ internal static class MixFindings
     private const double YearsApart = 1;
 
     public static FindingRule[] Rules { get; } =
-    [UnlikeInSeries, UnlikeInParallel, MixedAgeInSeries, MixedAgeInParallel, UnequalCharge, UnequalLeads, BadJoint];
+    [UnlikeInSeries, UnlikeInParallel, MixedAgeInSeries, MixedAgeInParallel, UnequalCharge, UnequalLeads, BadJoint, BadLug];
 
     /// <summary>Units of one string against each other; whole strings of another unit are a matter of their being in parallel.</summary>
     private static Finding? UnlikeInSeries(FindingScene s)
@@ -80,6 +80,47 @@ internal static class MixFindings
                 s.Bank with
                 {
                     Positions = [.. s.Bank.Positions.Select((p, i) => i == index ? p with { JointMilliohm = null } : p)],
+                }
+            )
+        );
+    }
+
+    /// <summary>A lug of a link, jumper or lead that is known to be bad.</summary>
+    private static Finding? BadLug(FindingScene s)
+    {
+        if (s.Results.Network is not { Copper.Placed: { } placed })
+            return null;
+        var wiring = s.Bank.Wiring;
+        PlacedConductor? Said(PlacedAmps c) =>
+            c.Kind == ConductorKind.Jumper ? wiring.Jumpers.FirstOrDefault(x => x.String == c.String && x.After == c.After)
+            : c.Kind == ConductorKind.Link ? wiring.Links.FirstOrDefault(x => x.Rail == c.Rail && x.After == c.After)
+            : wiring.Leads.FirstOrDefault(x => x.Rail == c.Rail && x.String == c.String);
+        (PlacedAmps At, PlacedConductor Said, double HeatW)? worst = null;
+        foreach (var c in placed)
+            if (Said(c) is { JointMilliohm: > 0 and var milliohm } said)
+            {
+                var heat = c.Amps * c.Amps * milliohm / 1000;
+                if (worst is not { } before || heat > before.HeatW)
+                    worst = (c, said, heat);
+            }
+        if (worst is not var (at, bad, watts))
+            return null;
+        IReadOnlyList<PlacedConductor> Sound(IReadOnlyList<PlacedConductor> list) =>
+            [.. list.Select(c => ReferenceEquals(c, bad) ? c with { JointMilliohm = null } : c)];
+        return s.Make(
+            "bank.lug",
+            watts > JointHeatW ? Grade.Danger : Grade.Caution,
+            Station.Bank,
+            "/wiring",
+            $"A bad lug on {at.Name}, {Say.Number(bad.JointMilliohm!.Value, 1)} mΩ",
+            $"{Say.A(at.Amps)} go through it at full load: {Say.W(watts)} in one lug, and the strings share by what it holds back.",
+            [new("at full load", at.Amps, "A"), new("heat", watts, "W")],
+            FindingScene.Offer(
+                "Clean and tighten it",
+                "as a sound joint",
+                s.Bank with
+                {
+                    Wiring = wiring with { Jumpers = Sound(wiring.Jumpers), Links = Sound(wiring.Links), Leads = Sound(wiring.Leads) },
                 }
             )
         );

@@ -294,4 +294,36 @@ public class BankRunDownTests
         Assert.Equal("loadW", Assert.Throws<Refusal>(() => BankRunDown.Work(Twelve(), 0, -1, null)).Field);
         Assert.Null(BankRunDown.Work(NewDesign.Empty("x"), 0, 100, null));
     }
+
+    /// <summary>
+    /// 5 mΩ at a lug of the link from A to B: less comes over it, and 5 mΩ times what comes squared are its heat. A short counts it as sound.
+    /// </summary>
+    [Fact]
+    public void A_bad_lug_of_a_link()
+    {
+        var bad = Some.Marrow.With(
+            (
+                "~/wiring/links/-",
+                new PlacedConductor
+                {
+                    Rail = Pole.Positive,
+                    After = 1,
+                    JointMilliohm = 5,
+                }
+            )
+        );
+        var (before, after) = (Some.Marrow.Bank().Network!, bad.Bank().Network!);
+        var link = after.Copper.Placed.Single(c => c is { Kind: ConductorKind.Link, Rail: Pole.Positive, After: 1 });
+        Assert.Equal(before.Copper.Link.Ohm + 0.005, link.Ohm, 12);
+        Assert.True(after.Strings.Amps[0] > before.Strings.Amps[0] * 1.3, "string A takes what the others cannot give");
+        var found = bad.Finding("bank.lug")!;
+        Assert.Equal(Findings.Grade.Danger, found.Grade);
+        Assert.Equal([link.Amps, link.Amps * link.Amps * 0.005], found.Figures.Select(f => f.Value));
+        Assert.Equal("A bad lug on the positive link A to B, 5.0 mΩ", found.Title);
+        Assert.Null(bad.Mended("bank.lug").Finding("bank.lug"));
+        Assert.Equal(Some.Marrow.Bank().Protection!.Short.Amps, bad.Bank().Protection!.Short.Amps, 6);
+        // Its strings leave one after the other, and not together.
+        Assert.StartsWith("String A leaves first", Run(bad, null, 120).Headline, StringComparison.Ordinal);
+        Assert.Null(Some.Marrow.Finding("bank.lug"));
+    }
 }

@@ -5229,6 +5229,11 @@ export interface components {
             string: number;
             /** Format: int32 */
             after: number;
+            /**
+             * Format: double
+             * @description What a bad joint at one of its lugs has more than a sound one [mΩ, ≥ 0]; null: both are sound, as far as anybody knows.
+             */
+            jointMilliohm: null | number;
             /** Format: double */
             lengthM: null | number;
             size: null | string;
@@ -6542,8 +6547,8 @@ export interface components {
             balanceKg: null | number;
         };
         /**
-         * @description What carries the bank: axles forward of a point [m], what is on them without the bank and what they may carry [kg], and where a balancing
-         *     mass would lie to the right of the middle line [m].
+         * @description What carries the bank: axles forward of a point [m], what is on them without the bank and what they may carry [kg], and where a
+         *     balancing mass would lie to the right of the middle line [m].
          */
         TrimSide: {
             /** Format: double */

@@ -16,11 +16,7 @@ public sealed class WiredBank
         LeadM = 0.5;
 
     private readonly Design.Wiring wiring;
-    private readonly double[] positiveLinks,
-        negativeLinks,
-        positiveLeads,
-        negativeLeads,
-        jumpersOhm;
+    private readonly Copper copper;
     private readonly Pack pack;
     private BankNetwork? inFault;
 
@@ -52,7 +48,7 @@ public sealed class WiredBank
     /// <summary>
     /// As it is wired, with half of every resistance that was only assumed: the greater fault must be cleared (method, 5.4).
     /// </summary>
-    public BankNetwork InFault => inFault ??= Wired(Style, Ohms(s => s.UnitsOhmInFault));
+    public BankNetwork InFault => inFault ??= Faulted();
 
     /// <summary>What a stage needs: the pack, and the main run whose size the conductors take where they have none of their own.</summary>
     public static Step<WiredBank> Work(BankWork w) =>
@@ -85,17 +81,8 @@ public sealed class WiredBank
         Jumper = Make(wiring.Jumper, Usual(wiring.Jumpers, JumperM), size, conductors);
         Link = Make(wiring.Link, Usual(wiring.Links, LinkM), size, conductors);
         Lead = Make(wiring.Lead, LeadM, size, conductors);
-        var p = pack.Parallel;
-        positiveLinks = Rails(wiring.Links, Pole.Positive, Math.Max(0, p - 1), Link, c => c.After);
-        negativeLinks = Rails(wiring.Links, Pole.Negative, Math.Max(0, p - 1), Link, c => c.After);
-        positiveLeads = Rails(wiring.Leads, Pole.Positive, p, Lead, c => c.String);
-        negativeLeads = Rails(wiring.Leads, Pole.Negative, p, Lead, c => c.String);
-        jumpersOhm = new double[p];
-        Array.Fill(jumpersOhm, (pack.Series - 1) * Jumper.Ohm);
-        foreach (var c in wiring.Jumpers)
-            if (c.String <= p && c.After < pack.Series)
-                jumpersOhm[c.String - 1] += OhmOf(c, Jumper) - Jumper.Ohm;
-        StringOhm = Ohms(s => s.UnitsOhm);
+        copper = CopperOf(wiring);
+        StringOhm = Ohms(s => s.UnitsOhm, copper);
         AdvisedStyle = Advised(StyleOf(scene.Rules.Word("take-off")), loadA);
         Style = wiring.Style ?? AdvisedStyle;
         StylePinned = wiring.Style is not null;
@@ -128,26 +115,66 @@ public sealed class WiredBank
     /// <summary>The same bank wired another way.</summary>
     public BankNetwork As(WiringStyle style) => style == Style ? Network : Wired(style, StringOhm);
 
-    private double[] Ohms(Func<PackString, double> units)
+    /// <summary>Rails, leads, and the jumpers of each string [Ω].</summary>
+    private sealed record Copper(
+        double[] PositiveLinks,
+        double[] NegativeLinks,
+        double[] PositiveLeads,
+        double[] NegativeLeads,
+        double[] Jumpers
+    );
+
+    private Copper CopperOf(Design.Wiring of)
+    {
+        var p = pack.Parallel;
+        var jumpers = new double[p];
+        Array.Fill(jumpers, (pack.Series - 1) * Jumper.Ohm);
+        foreach (var c in of.Jumpers)
+            if (c.String <= p && c.After < pack.Series)
+                jumpers[c.String - 1] += OhmOf(c, Jumper) - Jumper.Ohm;
+        return new(
+            Rails(of.Links, Pole.Positive, Math.Max(0, p - 1), Link, c => c.After),
+            Rails(of.Links, Pole.Negative, Math.Max(0, p - 1), Link, c => c.After),
+            Rails(of.Leads, Pole.Positive, p, Lead, c => c.String),
+            Rails(of.Leads, Pole.Negative, p, Lead, c => c.String),
+            jumpers
+        );
+    }
+
+    /// <summary>A bad joint is no safety: once it is clean the fault is the greater.</summary>
+    private BankNetwork Faulted()
+    {
+        static IReadOnlyList<PlacedConductor> Sound(IReadOnlyList<PlacedConductor> list) =>
+            list.Any(c => c.JointMilliohm is not null) ? [.. list.Select(c => c with { JointMilliohm = null })] : list;
+        var sound = CopperOf(wiring with { Jumpers = Sound(wiring.Jumpers), Links = Sound(wiring.Links), Leads = Sound(wiring.Leads) });
+        return Wired(Style, Ohms(s => s.UnitsOhmInFault, sound), sound);
+    }
+
+    private double[] Ohms(Func<PackString, double> units, Copper with)
     {
         var ohms = new double[pack.Parallel];
         for (var i = 0; i < ohms.Length; i++)
-            ohms[i] = units(pack.Strings[i]) + jumpersOhm[i];
+            ohms[i] = units(pack.Strings[i]) + with.Jumpers[i];
         return ohms;
     }
 
-    private BankNetwork Wired(WiringStyle style, double[] strings) =>
+    private BankNetwork Wired(WiringStyle style, double[] strings, Copper? with = null) =>
         style switch
         {
-            WiringStyle.BusBars => BankNetwork.OnBusBars(strings, positiveLeads, negativeLeads),
+            WiringStyle.BusBars => BankNetwork.OnBusBars(strings, (with ?? copper).PositiveLeads, (with ?? copper).NegativeLeads),
             WiringStyle.Rails => BankNetwork.OnRails(
                 strings,
-                positiveLinks,
-                negativeLinks,
+                (with ?? copper).PositiveLinks,
+                (with ?? copper).NegativeLinks,
                 Math.Clamp(wiring.Takeoffs?.Positive ?? 1, 1, pack.Parallel),
                 Math.Clamp(wiring.Takeoffs?.Negative ?? 1, 1, pack.Parallel)
             ),
-            _ => BankNetwork.OnRails(strings, positiveLinks, negativeLinks, style == WiringStyle.Diagonal),
+            _ => BankNetwork.OnRails(
+                strings,
+                (with ?? copper).PositiveLinks,
+                (with ?? copper).NegativeLinks,
+                style == WiringStyle.Diagonal
+            ),
         };
 
     private static WiringStyle StyleOf(string word) =>
@@ -169,7 +196,7 @@ public sealed class WiredBank
             chosen,
             Conductors.Get(chosen).AreaMm2,
             length,
-            OhmOf(chosen, length, count),
+            OhmOf(chosen, length, count) + ((given as PlacedConductor)?.JointMilliohm ?? 0) / 1000,
             row is null ? 0 : Cable.Ampacity(row, AmbientC, 1, count).AmpacityA,
             count,
             row?.As

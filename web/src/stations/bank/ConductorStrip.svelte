@@ -28,7 +28,13 @@
     session.reference!.practices.find((p) => p.id === session.result?.mainRun?.laid.practice)?.sizes ?? [],
   )
 
-  function put(change: { lengthM?: number | null; size?: string | null; parallel?: number | null }, commit = false) {
+  interface Change {
+    lengthM?: number | null
+    size?: string | null
+    parallel?: number | null
+    jointMilliohm?: number | null
+  }
+  function put(change: Change, commit = false) {
     const next = {
       rail: c.rail,
       string: c.string,
@@ -36,10 +42,11 @@
       lengthM: own?.lengthM ?? null,
       size: own?.size ?? null,
       parallel: own?.parallel ?? null,
+      jointMilliohm: own?.jointMilliohm ?? null,
       ...change,
     }
     const rest = placed.filter((_, i) => i !== at)
-    const plain = next.lengthM === null && next.size === null && next.parallel === null
+    const plain = next.lengthM === null && next.size === null && next.parallel === null && next.jointMilliohm === null
     session.edit({ path: `~/wiring/${list}`, value: plain ? rest : [...rest, next] }, commit)
   }
 
@@ -53,6 +60,23 @@
     const parsed = parse(typed, 'length', session.units, (m) => refused(m) === null)
     const reason = 'value' in parsed ? refused(parsed.value) : null
     return reason ? { reason } : answer(parsed, write, (lengthM) => put({ lengthM }))
+  }
+
+  function readJoint(typed: string) {
+    if (typed.trim() === '') {
+      put({ jointMilliohm: null })
+      return {}
+    }
+    const refused = (v: number) => refusal(`${session.base}/wiring/${list}/0/jointMilliohm`, v, String)
+    const parsed = parse(typed, 'number', session.units, (v) => refused(v) === null)
+    const reason = 'value' in parsed ? refused(parsed.value) : null
+    return reason
+      ? { reason }
+      : answer(
+          parsed,
+          (v) => fieldText(v, 'number', session.units),
+          (jointMilliohm) => put({ jointMilliohm }),
+        )
   }
 </script>
 
@@ -72,6 +96,15 @@
     placeholder={fieldText(c.lengthM, 'length', session.units)}
     {read}
     path="/wiring/{list}/own/lengthM"
+    width="70px"
+    snapshot={() => [{ path: `${session.base}/wiring/${list}`, value: placed }]}
+  />
+  <TypedField
+    label="bad lug, mΩ"
+    text={own?.jointMilliohm != null ? fieldText(own.jointMilliohm, 'number', session.units) : ''}
+    placeholder="sound"
+    read={readJoint}
+    path="/wiring/{list}/own/jointMilliohm"
     width="70px"
     snapshot={() => [{ path: `${session.base}/wiring/${list}`, value: placed }]}
   />
