@@ -5,14 +5,16 @@ namespace InkyBadger.Core.Rehearsal;
 /// <summary>How the figures of a run-down came about: they are of no Evaluation, and so written by themselves.</summary>
 internal static class RunDownWorking
 {
+    private const int MostTerms = 8;
+
     private const string At = "/rundown/",
         Method = "5.5";
 
     public static IReadOnlyList<Equation> Of(BankRunDownResult run)
     {
         var delivered = T.Assumed("D", run.DeliveredWh, "Wh", "at the terminals, step by step");
-        var stays = run.Stranded.Where(u => u.Wh > 0).ToList();
-        // The very little that units end with, which nobody would call stranded.
+        // Of a long list the greatest; the others are one term.
+        var stays = run.Stranded.Where(u => u.Wh > 0).OrderByDescending(u => u.Wh).Take(MostTerms).ToList();
         var rest = run.StrandedWh - stays.Sum(u => u.Wh);
         var left = stays
             .Select((u, i) => T.Assumed($"u{i}", u.Wh, "Wh", $"{Say.StringName(u.String)}{u.Unit}, {Figures.Say(u.Ah, "Ah")}"))

@@ -35,8 +35,7 @@
         </p>
       {/each}
       <p class="caption words">
-        {#if plug.banks.length > MOST}{plug.banks.length - MOST} more;
-        {/if}one plug: {plug.way === 'together'
+        {plug.banks.length > MOST ? `${plug.banks.length - MOST} more; ` : ''}one plug: {plug.way === 'together'
           ? 'all at once'
           : plug.way === 'in-turn'
             ? `in turn, ${say(plug.hoursInTurn, 'h')}`

@@ -81,12 +81,12 @@
   /** What it was tested to hold, and what else is said of it. */
   const saidAh = (string: number, unit: number) => {
     const [ah, health] = [itemAt(string, unit).ah, saidAt(string, unit)?.health ?? null]
-    return health === null || health === 1 ? `${num(ah)} Ah` : `${num(ah * health)}/${num(ah)} Ah`
+    return health === null || health === 1 ? `${num(ah)} Ah` : `${num(ah * health)}/${num(ah)}`
   }
   const saidMore = (string: number, unit: number) => {
     const said = saidAt(string, unit)
     return [
-      said?.jointMilliohm ? `joint ${num(said.jointMilliohm, 1)} mΩ` : '',
+      said?.jointMilliohm ? `+${num(said.jointMilliohm, 1)} mΩ` : '',
       said && said.soc !== null && said.soc < 1 ? `${num(said.soc * 100)} % full` : '',
     ]
       .filter(Boolean)
