@@ -69,7 +69,7 @@
     {/if}
   </div>
 {:else}
-  <div class="strip" data-testid="banks">
+  <div class={['strip', banks.length > 4 && 'close']} data-testid="banks">
     <div class="banks" role="group" aria-label="Banks of this design">
       {#each banks as bank, i (bank.id)}
         {#if i > 0}
@@ -182,6 +182,29 @@
     white-space: nowrap;
     overflow: hidden;
     text-overflow: ellipsis;
+  }
+  /* Many side by side: volts over energy, copper without its words, and less of the plug. */
+  .close .bank {
+    padding: 2px 4px;
+  }
+  .close .figures {
+    flex-direction: column;
+    gap: 0;
+    font-size: 12px;
+    line-height: 1.1;
+  }
+  .close .gap {
+    flex: 0 1 22px;
+  }
+  .close .gap :global(.copper-join span) {
+    display: none;
+  }
+  .close .ends,
+  .close .far {
+    max-width: 110px;
+  }
+  .close :global(.plug) {
+    width: 232px;
   }
   @media (max-width: 1149px) {
     .bank {

@@ -28,6 +28,10 @@
     const said = positions[indexOf(positions, u)]
     return (said?.item ?? session.result!.bank!.unit).ah
   }
+  /** Posts no larger than the narrowest unit has room for; too small for a sign they are dots. */
+  const dot = $derived(
+    Math.max(2, Math.min(6.5, ...here.units.map((u) => Math.min(u.lengthMm, u.widthMm) * scale * 0.16))),
+  )
   const inHand = (u: StandingUnit) => stand.unit?.string === u.string && stand.unit.unit === u.unit
   const wrong = (u: StandingUnit) => u.overMm > 0 || u.into !== null
   const at = (string: number, unit: number) => here.units.find((u) => u.string === string && u.unit === unit)
@@ -138,15 +142,16 @@
   {/each}
   {#each here.units as u (`${u.string} ${u.unit}`)}
     {@const [cx, cy] = [x(u.xMm + u.lengthMm / 2), y(u.yMm + u.widthMm / 2)]}
-    {#if u.lengthMm * scale > 22 && u.widthMm * scale > 18}
+    {#if u.lengthMm * scale > 30 && u.widthMm * scale > 18}
       <text x={cx} y={cy + (u.widthMm * scale > 44 ? 0 : 5)} text-anchor="middle" class="fig label">{name(u)}</text>
       {#if u.widthMm * scale > 44 && u.lengthMm * scale > 44}
         <text x={cx} y={cy + 15} text-anchor="middle" class="faint">{num(ah(u))} Ah</text>
       {/if}
     {/if}
     {#each [{ p: u.plus, t: '+' }, { p: u.minus, t: '−' }] as post (post.t)}
-      <circle cx={x(post.p.xMm)} cy={y(post.p.yMm)} r="6.5" class="post" />
-      <text x={x(post.p.xMm)} y={y(post.p.yMm) + 4.5} text-anchor="middle" class="sign">{post.t}</text>
+      <circle cx={x(post.p.xMm)} cy={y(post.p.yMm)} r={dot} class="post" />
+      {#if dot > 5.5}<text x={x(post.p.xMm)} y={y(post.p.yMm) + 4.5} text-anchor="middle" class="sign">{post.t}</text
+        >{/if}
     {/each}
   {/each}
   <text transform="translate({LEFT - 14} {(TOP + bottom) / 2}) rotate(-90)" text-anchor="middle" class="fig measure"
