@@ -114,12 +114,28 @@ public static class Preparation
         command.ExecuteNonQuery();
     }
 
-    /// <summary>Opened for reading only, so that the file and its journal stay as they are if they are to be set aside.</summary>
+    /// <summary>
+    /// Opened for reading only, so that the file and its journal stay as they are if they are to be set aside. A change that a kill cut
+    /// off halfway is the exception: its journal has to be rolled back before anything can be read, and that is writing.
+    /// </summary>
     internal static async Task<bool> IsDamagedAsync(string dataFolder, CancellationToken stop)
+    {
+        var file = Database.FileIn(dataFolder);
+        try
+        {
+            return await IsDamagedAsync(file, SqliteOpenMode.ReadOnly, stop);
+        }
+        catch (SqliteException e) when (e.SqliteErrorCode is SQLitePCL.raw.SQLITE_READONLY or SQLitePCL.raw.SQLITE_CANTOPEN)
+        {
+            return await IsDamagedAsync(file, SqliteOpenMode.ReadWrite, stop);
+        }
+    }
+
+    private static async Task<bool> IsDamagedAsync(string file, SqliteOpenMode mode, CancellationToken stop)
     {
         try
         {
-            await using var connection = await Database.OpenAsync(Database.FileIn(dataFolder), SqliteOpenMode.ReadOnly, stop);
+            await using var connection = await Database.OpenAsync(file, mode, stop);
             await using var check = connection.CreateCommand();
             check.CommandText = "PRAGMA quick_check(1)";
             return (string?)await check.ExecuteScalarAsync(stop) != "ok";

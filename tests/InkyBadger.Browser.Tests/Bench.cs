@@ -49,7 +49,34 @@ public sealed class Bench : IDisposable
     {
         var wait = new WebDriverWait(Driver, Patience) { PollingInterval = TimeSpan.FromMilliseconds(60), Message = what ?? "" };
         wait.IgnoreExceptionTypes(typeof(StaleElementReferenceException), typeof(NoSuchElementException));
-        return wait.Until(condition)!;
+        try
+        {
+            return wait.Until(condition)!;
+        }
+        catch (WebDriverTimeoutException e)
+        {
+            throw new WebDriverTimeoutException($"{e.Message}\n{Seen()}", e);
+        }
+    }
+
+    /// <summary>What stood there instead, and what the page was still waiting for.</summary>
+    private string Seen()
+    {
+        try
+        {
+            var page = Run(
+                """
+                const late = performance.getEntriesByType('resource').filter(r => !r.responseEnd).map(r => r.name);
+                return [location.href, document.readyState, document.visibilityState, 'unanswered: ' + late.join(' '),
+                  document.body.innerText.slice(0, 400)].join('\n');
+                """
+            );
+            return $"{page}\n{string.Join('\n', Driver.Manage().Logs.GetLog(LogType.Browser).Select(l => l.Message))}";
+        }
+        catch (WebDriverException e)
+        {
+            return $"the page does not answer: {e.Message}";
+        }
     }
 
     public void WaitUntil(Func<bool> condition, string what) => Wait(_ => condition() ? (object)true : null, what);

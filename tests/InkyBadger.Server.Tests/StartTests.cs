@@ -145,6 +145,33 @@ public sealed class StartTests : IDisposable
         }
     }
 
+    /// <summary>
+    /// The very first write of all, cut off: the file is still empty, its journal says so, and nothing can be read before it is rolled
+    /// back. The journal is that of a real change, taken from the side while it is under way.
+    /// </summary>
+    [Fact]
+    public async Task A_change_cut_off_halfway_is_rolled_back_by_the_next_start()
+    {
+        await Older(3);
+        await Execute("PRAGMA journal_mode=DELETE");
+        var place = Path.Combine(folder, "cut");
+        Directory.CreateDirectory(place);
+        await using (var writer = new SqliteConnection($"Data Source={DatabaseFile};Pooling=False"))
+        {
+            await writer.OpenAsync();
+            await using var change = writer.CreateCommand();
+            // A cache of one page, so that pages go to the file, and their journal before them, while the change is still open.
+            change.CommandText =
+                "PRAGMA journal_mode=DELETE; PRAGMA cache_size=1; BEGIN; UPDATE designs SET Name = 'cut off', Document = Document || ' '";
+            await change.ExecuteNonQueryAsync();
+            foreach (var ending in (string[])["", "-journal"])
+                File.Copy(DatabaseFile + ending, Database.FileIn(place) + ending);
+        }
+        using var server = new RunningServer(place);
+        var names = JsonNode.Parse(await server.Http.GetStringAsync("/api/designs"))!.AsArray().Select(d => (string)d!["name"]!);
+        Assert.Equal(["Old", "Old", "Old"], names);
+    }
+
     [Fact]
     public async Task A_migration_that_is_killed_loses_nothing()
     {
