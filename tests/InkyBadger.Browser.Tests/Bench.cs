@@ -27,7 +27,20 @@ public sealed class Bench : IDisposable
     public void Open(string hash = "")
     {
         Driver.Navigate().GoToUrl(new Uri(Server.Address, "/" + hash));
-        Find("h1");
+        // A browser drops whatever is under way when the machine's network changes, and a page whose script was dropped stays white.
+        var asked = DateTime.UtcNow;
+        WaitUntil(
+            () =>
+            {
+                if (DateTime.UtcNow - asked > TimeSpan.FromSeconds(45) && (bool)Run("return !document.querySelector('#app *')")!)
+                {
+                    Driver.Navigate().Refresh();
+                    asked = DateTime.UtcNow;
+                }
+                return Has("h1");
+            },
+            "h1"
+        );
     }
 
     public void OpenDesign(string name, string station)

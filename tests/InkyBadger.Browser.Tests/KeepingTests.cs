@@ -168,6 +168,21 @@ public partial class KeepingTests
         bench.WaitUntil(() => bench.All("article").First().Text.Contains("Hare", StringComparison.Ordinal), "the 12 V design first");
     }
 
+    [Fact]
+    public void A_shelf_whose_server_was_away_fills_by_itself()
+    {
+        using var bench = new Bench();
+        bench.Open("#/shelf");
+        bench.WaitUntil(() => bench.All("article").Count >= 3, "the demo designs");
+        var port = bench.Server.Address.Port.ToString();
+        bench.Server.Kill();
+        bench.ClickText("main button", "the bin");
+        bench.WaitUntil(() => bench.Has("main [role=alert]"), "it is said");
+        Assert.Equal("The server does not answer.", bench.Text("main [role=alert]"));
+        bench.Server.StartAgain("--port", port);
+        bench.WaitUntil(() => !bench.Has("main [role=alert]") && !bench.Has("article"), "the empty bin");
+    }
+
     /// <summary>What hands out everything is asked for by the page, with its header, and saved under the name the server gives.</summary>
     [Fact]
     public void The_backup_and_the_zip_are_saved_by_a_press()

@@ -9,6 +9,7 @@
   import ShelfCard from './ShelfCard.svelte'
 
   let cards = $state.raw<DesignCard[] | null>(null)
+  const AWAY = 'The server does not answer.'
   let trouble = $state<string | null>(null)
   let search = $state('')
   let sort = $state<'newest' | 'name' | 'energy' | 'voltage'>('newest')
@@ -59,6 +60,8 @@
       cards = await api.designs(bin)
       if (cards.some((c) => !c.ready)) filling = setTimeout(() => void load(), 700)
     })
+    // A server that is away or slow is asked again: whoever waits for it need not press anything.
+    if (trouble === AWAY) filling = setTimeout(() => void load(), 2000)
   }
   onDestroy(() => clearTimeout(filling))
 
@@ -70,7 +73,7 @@
       trouble = null
     } catch (e) {
       if (e instanceof Refused && e.status === 401) route.toKey()
-      else trouble = e instanceof Refused ? e.message : 'The server does not answer.'
+      else trouble = e instanceof Refused ? e.message : AWAY
     }
   }
 
