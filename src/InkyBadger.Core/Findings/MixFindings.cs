@@ -14,7 +14,7 @@ internal static class MixFindings
     private const double YearsApart = 1;
 
     public static FindingRule[] Rules { get; } =
-    [UnlikeInSeries, UnlikeInParallel, MixedAgeInSeries, MixedAgeInParallel, UnequalCharge, UnequalLeads, BadJoint, BadLug];
+    [UnlikeInSeries, UnlikeInParallel, MixedAgeInSeries, MixedAgeInParallel, UnequalCharge, UnequalLeads, BadJoint, BadLugOf];
 
     /// <summary>Units of one string against each other; whole strings of another unit are a matter of their being in parallel.</summary>
     private static Finding? UnlikeInSeries(FindingScene s)
@@ -86,23 +86,18 @@ internal static class MixFindings
     }
 
     /// <summary>A lug of a link, jumper or lead that is known to be bad.</summary>
-    private static Finding? BadLug(FindingScene s)
+    private static Finding? BadLugOf(FindingScene s)
     {
         if (s.Results.Network is not { Copper.Placed: { } placed })
             return null;
         var wiring = s.Bank.Wiring;
-        PlacedConductor? Said(PlacedAmps c) =>
-            c.Kind == ConductorKind.Jumper ? wiring.Jumpers.FirstOrDefault(x => x.String == c.String && x.After == c.After)
-            : c.Kind == ConductorKind.Link ? wiring.Links.FirstOrDefault(x => x.Rail == c.Rail && x.After == c.After)
-            : wiring.Leads.FirstOrDefault(x => x.Rail == c.Rail && x.String == c.String);
         (PlacedAmps At, PlacedConductor Said, double HeatW)? worst = null;
-        foreach (var c in placed)
-            if (Said(c) is { JointMilliohm: > 0 and var milliohm } said)
-            {
-                var heat = c.Amps * c.Amps * milliohm / 1000;
-                if (worst is not { } before || heat > before.HeatW)
-                    worst = (c, said, heat);
-            }
+        foreach (var (c, said) in BadLug.Of(placed, wiring))
+        {
+            var heat = c.Amps * c.Amps * said.JointMilliohm!.Value / 1000;
+            if (worst is not { } before || heat > before.HeatW)
+                worst = (c, said, heat);
+        }
         if (worst is not var (at, bad, watts))
             return null;
         IReadOnlyList<PlacedConductor> Sound(IReadOnlyList<PlacedConductor> list) =>

@@ -30,7 +30,7 @@ public readonly record struct StrandedUnit(int String, int Unit, double Ah, doub
 /// <param name="StrandedWh">What stays in them, likewise [Wh].</param>
 /// <param name="DarkH">When nothing is given any more [h].</param>
 /// <param name="MostA">Greatest current of each string [A].</param>
-/// <param name="WorstJoint">The bad joint that gets hottest: string and unit from 1, its greatest current [A] and heat [W].</param>
+/// <param name="WorstJoint">The bad joint that gets hottest.</param>
 public sealed record BankRunDownResult(
     double? LoadW,
     double? LoadA,
@@ -49,16 +49,16 @@ public sealed record BankRunDownResult(
     string Headline
 );
 
-/// <summary>A bad joint under its greatest current [A], and its heat then [W].</summary>
-public sealed record HotJoint(int String, int Unit, double Amps, double HeatW);
+/// <summary>A bad joint, where it is, under its greatest current [A], and its heat then [W].</summary>
+public sealed record HotJoint(string Where, double Amps, double HeatW);
 
 /// <summary>
 /// The same bank at another load: when it is dark [h], what it delivers [Wh], and the greatest current in its worst joint [A].
 /// </summary>
 public sealed record RunDownAt(double LoadW, double DarkH, double DeliveredWh, double? JointA);
 
-/// <summary>A run-down, and the same at other loads.</summary>
-public sealed record BankRunDownAnswer(BankRunDownResult Run, IReadOnlyList<RunDownAt> Others, IReadOnlyList<Equation> Working);
+/// <summary>A run-down with the working of its figures.</summary>
+public sealed record BankRunDownAnswer(BankRunDownResult Run, IReadOnlyList<Equation> Working);
 
 /// <summary>
 /// Strings of real units on the real network of links, jumpers and leads (method, 5.5): a string ends when its emptiest unit ends, when a
@@ -80,6 +80,31 @@ public static class BankRunDown
     /// <exception cref="Refusal"><c>loadW</c>, <c>loadA</c>.</exception>
     public static BankRunDownAnswer? Work(DesignDocument design, int bankIndex, double? loadW, double? loadA)
     {
+        if (Given(design, bankIndex, loadW, loadA) is not var (w, watts, amps))
+            return null;
+        var run = Of(w, watts, amps);
+        return new(run, RunDownWorking.Of(run));
+    }
+
+    /// <summary>The same bank at four other loads, asked for apart: whoever moves the load waits for the run alone.</summary>
+    /// <inheritdoc cref="Work"/>
+    public static IReadOnlyList<RunDownAt>? Others(DesignDocument design, int bankIndex, double? loadW, double? loadA)
+    {
+        if (Given(design, bankIndex, loadW, loadA) is not var (w, watts, amps))
+            return null;
+        var usual = watts ?? amps!.Value * w.Bank.Need().Holds.NominalV;
+        return
+        [
+            .. OtherShares
+                .Select(share => Rounded(share * usual))
+                .Distinct()
+                .Select(other => (LoadW: other, Run: Of(w, other, null)))
+                .Select(x => new RunDownAt(x.LoadW, x.Run.DarkH, x.Run.DeliveredWh, x.Run.WorstJoint?.Amps)),
+        ];
+    }
+
+    private static (BankWork Work, double? LoadW, double? LoadA)? Given(DesignDocument design, int bankIndex, double? loadW, double? loadA)
+    {
         if (loadW is { } watts && !(watts > 0 && watts <= 1e6))
             Require.Refuse(nameof(loadW), "must be above 0 and at most 1,000,000 W");
         if (loadA is { } amps && !(amps > 0 && amps <= 1e5))
@@ -89,15 +114,7 @@ public static class BankRunDown
             return null;
         if (loadW is null && loadA is null)
             loadA = network.Strings.BankA > 0 ? network.Strings.BankA : 0.2 * bank.Holds.Ah;
-        var run = Of(w, loadW, loadA);
-        var usual = loadW ?? loadA!.Value * bank.Holds.NominalV;
-        var others = OtherShares
-            .Select(share => Rounded(share * usual))
-            .Distinct()
-            .Select(other => (LoadW: other, Run: Of(w, other, null)))
-            .Select(x => new RunDownAt(x.LoadW, x.Run.DarkH, x.Run.DeliveredWh, x.Run.WorstJoint?.Amps))
-            .ToList();
-        return new(run, others, RunDownWorking.Of(run));
+        return (w, loadW, loadA);
     }
 
     /// <summary>Two digits are enough for a load that is only compared with.</summary>
@@ -112,7 +129,7 @@ public static class BankRunDown
     internal static BankRunDownResult Of(BankWork w, double? loadW, double? loadA)
     {
         var (pack, wired) = (w.Pack.Need(), w.Wired.Need());
-        var state = new Running(pack, wired.Network, w.Inverter.Value?.Item?.CutOffV, loadW, loadA);
+        var state = new Running(pack, wired.Network, BadJoint.Of(w), w.Inverter.Value?.Item?.CutOffV, loadW, loadA);
         // A step long enough that the whole run stays a matter of milliseconds.
         var held = pack.Strings.Sum(s => s.Ah);
         var longest = held / Math.Max(1e-9, loadA ?? loadW!.Value / Math.Max(1, w.Bank.Need().Holds.NominalV));
@@ -168,6 +185,7 @@ public static class BankRunDown
     {
         private readonly Pack pack;
         private readonly BankNetwork network;
+        private readonly IReadOnlyList<BadJoint> joints;
         private readonly double? cutOffV;
         private readonly double[][] soc;
         private readonly double[] emf,
@@ -176,9 +194,9 @@ public static class BankRunDown
         private readonly bool[] isOut;
         private Topology topology;
 
-        public Running(Pack pack, BankNetwork network, double? cutOffV, double? loadW, double? loadA)
+        public Running(Pack pack, BankNetwork network, IReadOnlyList<BadJoint> joints, double? cutOffV, double? loadW, double? loadA)
         {
-            (this.pack, this.network, this.cutOffV, LoadW, LoadA) = (pack, network, cutOffV, loadW, loadA);
+            (this.pack, this.network, this.joints, this.cutOffV, LoadW, LoadA) = (pack, network, joints, cutOffV, loadW, loadA);
             soc = [.. pack.Strings.Select(s => s.Units.Select(u => u.Soc ?? 1).ToArray())];
             (emf, currents, most, isOut) = (new double[Strings], new double[Strings], new double[Strings], new bool[Strings]);
             topology = new(network, isOut);
@@ -253,6 +271,8 @@ public static class BankRunDown
             topology.Currents(emf, amps, currents);
             for (var s = 0; s < Strings; s++)
                 most[s] = Math.Max(most[s], Math.Abs(currents[s]));
+            foreach (var joint in joints)
+                joint.Carry(currents, amps);
             return Volts > 0;
         }
 
@@ -306,15 +326,8 @@ public static class BankRunDown
                     }
         }
 
-        public (double? Hot, HotJoint? Joint) Hottest()
-        {
-            HotJoint? hottest = null;
-            for (var s = 0; s < Strings; s++)
-                foreach (var (u, unit) in pack.Strings[s].Units.Index())
-                    if (unit.JointOhm > 0 && most[s] * most[s] * unit.JointOhm is var heat && heat > (hottest?.HeatW ?? 0))
-                        hottest = new(s + 1, u + 1, most[s], heat);
-            return (hottest?.HeatW, hottest);
-        }
+        /// <summary>Null: no bad joint is known, or nothing went through any.</summary>
+        public HotJoint? Hottest() => joints.Select(j => j.Hottest).Where(j => j.HeatW > 0).MaxBy(j => j.HeatW);
     }
 
     /// <summary>The network with some strings out, as numbers: everything in it is linear in the EMFs and the load.</summary>
@@ -448,7 +461,7 @@ public static class BankRunDown
                 state.Hours,
                 end,
                 [.. state.Most],
-                state.Hottest().Joint,
+                state.Hottest(),
                 headline(state, state.Hours, held > 0 ? left / held : 0)
             );
         }

@@ -25,9 +25,15 @@ public static class BankEndpoints
             .Produces(204)
             .ProducesProblem(400);
         bank.MapPost("/run-down", RunDown)
-            .WithSummary("The bank run down under a load, string by string and unit by unit, and at other loads; nothing is stored")
+            .WithSummary("The bank run down under a load, string by string and unit by unit; nothing is stored")
             .Accepts<JsonObject>("application/json")
             .Produces<BankRunDownAnswer>()
+            .Produces(204)
+            .ProducesProblem(400);
+        bank.MapPost("/run-down/others", RunDownOthers)
+            .WithSummary("How long the same bank lasts at four other loads; nothing is stored")
+            .Accepts<JsonObject>("application/json")
+            .Produces<IReadOnlyList<RunDownAt>>()
             .Produces(204)
             .ProducesProblem(400);
         bank.MapPost("/joining", Joining)
@@ -94,18 +100,37 @@ public static class BankEndpoints
         }
     }
 
-    private static async Task<IResult> RunDown(
+    private static Task<IResult> RunDown(
         HttpRequest request,
         DesignReader reader,
         int? bank,
         double? watts,
         double? amps,
         CancellationToken stop
+    ) => Loaded(request, reader, bank, (design, index) => BankRunDown.Work(design, index, watts, amps), stop);
+
+    private static Task<IResult> RunDownOthers(
+        HttpRequest request,
+        DesignReader reader,
+        int? bank,
+        double? watts,
+        double? amps,
+        CancellationToken stop
+    ) => Loaded(request, reader, bank, (design, index) => BankRunDown.Others(design, index, watts, amps), stop);
+
+    /// <summary>A load that is refused is said under the name it was asked by.</summary>
+    private static async Task<IResult> Loaded<T>(
+        HttpRequest request,
+        DesignReader reader,
+        int? bank,
+        Func<DesignDocument, int, T?> work,
+        CancellationToken stop
     )
+        where T : class
     {
         try
         {
-            return await reader.OfBankAsync(request, bank, (design, index) => BankRunDown.Work(design, index, watts, amps), stop);
+            return await reader.OfBankAsync(request, bank, work, stop);
         }
         catch (Refusal refusal)
         {

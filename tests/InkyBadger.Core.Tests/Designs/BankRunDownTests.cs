@@ -100,7 +100,7 @@ public class BankRunDownTests
         Assert.Equal(90 * b / (a + b), run.AmpsByString[0][0], 9);
         Assert.Equal(2, run.Drops[0].String);
         Assert.Equal(run.MostA[0] * run.MostA[0] * 0.022, run.WorstJoint!.HeatW, 9);
-        Assert.Equal(1, run.WorstJoint.String);
+        Assert.Equal("joint at A1", run.WorstJoint.Where);
         // What went out of the strings is what the load took, as long as any string was in.
         var gone = 200 - run.AhByUnit.Sum(s => s.Sum(u => u[^1]));
         Assert.Equal(90 * run.DarkH, gone, 3);
@@ -288,11 +288,14 @@ public class BankRunDownTests
     [Fact]
     public void At_other_loads()
     {
-        var answer = BankRunDown.Work(Twelve(), 0, 1000, null)!;
-        Assert.Equal([300, 500, 750, 1250], answer.Others.Select(o => o.LoadW));
-        Assert.Equal(answer.Others.Select(o => o.DarkH).OrderDescending(), answer.Others.Select(o => o.DarkH));
+        var others = BankRunDown.Others(Twelve(), 0, 1000, null)!;
+        Assert.Equal([300, 500, 750, 1250], others.Select(o => o.LoadW));
+        Assert.Equal(others.Select(o => o.DarkH).OrderDescending(), others.Select(o => o.DarkH));
+        // What is said of a load is what its own run says.
+        Assert.Equal(Run(Twelve(), 500, null).DarkH, others[1].DarkH);
         Assert.Equal("loadW", Assert.Throws<Refusal>(() => BankRunDown.Work(Twelve(), 0, -1, null)).Field);
         Assert.Null(BankRunDown.Work(NewDesign.Empty("x"), 0, 100, null));
+        Assert.Null(BankRunDown.Others(NewDesign.Empty("x"), 0, 100, null));
     }
 
     /// <summary>
@@ -323,7 +326,12 @@ public class BankRunDownTests
         Assert.Null(bad.Mended("bank.lug").Finding("bank.lug"));
         Assert.Equal(Some.Marrow.Bank().Protection!.Short.Amps, bad.Bank().Protection!.Short.Amps, 6);
         // Its strings leave one after the other, and not together.
-        Assert.StartsWith("String A leaves first", Run(bad, null, 120).Headline, StringComparison.Ordinal);
+        var run = Run(bad, null, 120);
+        Assert.StartsWith("String A leaves first", run.Headline, StringComparison.Ordinal);
+        // The positive leaves at A: without it all of the load comes over the link.
+        Assert.Equal("lug on the positive link A to B", run.WorstJoint!.Where);
+        Assert.Equal(120, run.WorstJoint.Amps, 9);
+        Assert.Equal(120 * 120 * 0.005, run.WorstJoint.HeatW, 9);
         Assert.Null(Some.Marrow.Finding("bank.lug"));
     }
 }

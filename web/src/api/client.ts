@@ -40,6 +40,7 @@ export type Charging = Schemas['ChargingResult']
 export type ChargedDay = Schemas['ChargedDay']
 export type Climate = Schemas['Climate']
 export type RunDownAnswer = Schemas['BankRunDownAnswer']
+export type RunDownAt = Schemas['RunDownAt']
 export type Joining = Schemas['JoiningResult']
 export type GrownBank = Schemas['GrownBankResult']
 export type WhatIf = Schemas['WhatIf']
@@ -185,6 +186,13 @@ export const api = {
   /** The bank under a load until it is dark; null where it cannot be worked out yet. */
   runDown: async (design: Design, bank: number, watts?: number, amps?: number) => {
     const answer = await client.POST('/api/bank/run-down', {
+      params: { query: { bank, watts, amps } },
+      body: design as unknown as Body,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  runDownOthers: async (design: Design, bank: number, watts?: number, amps?: number) => {
+    const answer = await client.POST('/api/bank/run-down/others', {
       params: { query: { bank, watts, amps } },
       body: design as unknown as Body,
     })

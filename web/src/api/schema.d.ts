@@ -1570,7 +1570,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The bank run down under a load, string by string and unit by unit, and at other loads; nothing is stored */
+        /** The bank run down under a load, string by string and unit by unit; nothing is stored */
         post: {
             parameters: {
                 query?: {
@@ -1595,6 +1595,66 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["BankRunDownAnswer"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/run-down/others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How long the same bank lasts at four other loads; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    watts?: number;
+                    amps?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunDownAt"][];
                     };
                 };
                 /** @description No Content */
@@ -2667,10 +2727,9 @@ export interface components {
             /** @description Its data sheet gives none. */
             unitOhmAssumed: boolean;
         };
-        /** @description A run-down, and the same at other loads. */
+        /** @description A run-down with the working of its figures. */
         BankRunDownAnswer: {
             run: components["schemas"]["BankRunDownResult"];
-            others: components["schemas"]["RunDownAt"][];
             working: components["schemas"]["Equation"][];
         };
         /**
@@ -4367,12 +4426,9 @@ export interface components {
             /** Format: double */
             stringA: number;
         };
-        /** @description A bad joint under its greatest current [A], and its heat then [W]. */
+        /** @description A bad joint, where it is, under its greatest current [A], and its heat then [W]. */
         HotJoint: {
-            /** Format: int32 */
-            string: number;
-            /** Format: int32 */
-            unit: number;
+            where: string;
             /** Format: double */
             amps: number;
             /** Format: double */

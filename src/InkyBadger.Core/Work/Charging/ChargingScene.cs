@@ -126,11 +126,12 @@ internal sealed class ChargingScene
         source is { Kind: SourceKind.Solar, Array: { Module.Watts: > 0 } array } ? array.Module.Watts * array.Series * array.Strings : null;
 
     /// <summary>Watts a source offers in each step of a month's [0 to 11] mean day, and what its controller clips of it [Wh].</summary>
-    public (double[] Watts, double ClippedWh) Offered(Source source, int month, double scale = 1)
+    /// <param name="clipped">An array that is only thought of as larger gets a controller that passes it.</param>
+    public (double[] Watts, double ClippedWh) Offered(Source source, int month, bool clipped = true)
     {
         var watts = new double[Steps];
         if (source.Kind == SourceKind.Solar)
-            return Sun(source, month, scale, watts);
+            return Sun(source, month, clipped, watts);
         if (source.WattsByHour is { } byHour)
         {
             for (var i = 0; i < Steps; i++)
@@ -138,33 +139,30 @@ internal sealed class ChargingScene
             return (watts, 0);
         }
         var amps = GivesA(source) ?? 0;
+        var gives = amps * FillV(amps);
         foreach (var window in source.Windows ?? [])
         {
             var hours = new DayWindow(window[0], window[1]);
             for (var i = 0; i < Steps; i++)
-                watts[i] += amps * FillV(amps) * hours.HoursWithin(i * 24.0 / Steps, (i + 1) * 24.0 / Steps) * Steps / 24;
+                watts[i] += gives * hours.HoursWithin(i * 24.0 / Steps, (i + 1) * 24.0 / Steps) * Steps / 24;
         }
         return (watts, 0);
     }
 
-    private (double[] Watts, double ClippedWh) Sun(Source source, int month, double scale, double[] watts)
+    private (double[] Watts, double ClippedWh) Sun(Source source, int month, bool clipped, double[] watts)
     {
         if (ArrayW(source) is not { } plate || Clearness is not { } clearness)
             return (watts, 0);
         var array = source.Array!;
-        var perLight = plate / 1000 * scale * SolarDay.UsualDerate * (1 - array.Shade);
+        var perLight = plate / 1000 * SolarDay.UsualDerate * (1 - array.Shade);
         if (perLight <= 0)
             return (watts, 0);
-        // An array that is only thought of as larger gets a controller that passes it.
-        var most =
-            scale == 1 && source.Amps is { } amps
-                ? Enumerable.Range(0, 12).Select(m => Math.Max(1e-9, amps * FillV(amps) / (perLight * Told(m, clearness)))).ToArray()
-                : null;
-        var year = SolarYear.Kept(Latitude, clearness, new(array.TiltDeg, array.AzimuthDeg), most);
         perLight *= Told(month, clearness);
+        var most = clipped && source.Amps is { } amps ? Math.Max(1e-9, amps * FillV(amps) / perLight) : double.PositiveInfinity;
+        var light = SolarYear.Of(Latitude, clearness, new(array.TiltDeg, array.AzimuthDeg)).Month(month, most);
         for (var i = 0; i < Steps; i++)
-            watts[i] = perLight * year.HourlyByMonth[month][i * 24 / Steps];
-        return (watts, perLight * year.ClippedByMonth[month]);
+            watts[i] = perLight * light.Hourly[i * 24 / Steps];
+        return (watts, perLight * light.Clipped);
     }
 
     private double Latitude => Work.Scene.Design.Place.LatitudeDeg!.Value;
@@ -172,6 +170,6 @@ internal sealed class ChargingScene
     /// <summary>Where the month's sun was told, the made-up weather gives its shape alone: on the level it is what was told.</summary>
     private double Told(int month, IReadOnlyList<double> clearness) =>
         Work.Scene.Design.Place.SunHours is { } told
-            ? Math.Max(1e-9, told[month]) / SolarYear.Kept(Latitude, clearness, default).SunHours(month)
+            ? Math.Max(1e-9, told[month]) / SolarYear.Of(Latitude, clearness, default).SunHours(month)
             : 1;
 }

@@ -100,25 +100,24 @@ public static class ChargingStage
                 null
             );
         var wh = offered.Select(o => o.Watts.Sum() * Hours).ToArray();
-        ChargeDayResult Balance(bool plug, double soc)
+        // Once with what is plugged in or started, once without.
+        (DaySource[] Sources, double NightWh) Given(bool plug)
         {
-            bool Counts(int i) => plug || !IsPlug(scene.Sources[i].Kind);
             var gives = new double[outW.Length];
+            var sources = new DaySource[offered.Length];
             for (var i = 0; i < offered.Length; i++)
-                if (Counts(i))
-                    for (var n = 0; n < gives.Length; n++)
-                        gives[n] += offered[i].Watts[n];
-            return ChargeDay.Work(
-                scene.Chemistry,
-                need,
-                NightWh(outW, gives, need),
-                scene.Bank.RatedWh,
-                soc,
-                [.. wh.Select((x, i) => new DaySource(Counts(i) ? x : 0))],
-                scene.FloorSoc
-            );
+            {
+                var counts = plug || !IsPlug(scene.Sources[i].Kind);
+                sources[i] = new(counts ? wh[i] : 0);
+                for (var n = 0; counts && n < gives.Length; n++)
+                    gives[n] += offered[i].Watts[n];
+            }
+            return (sources, NightWh(outW, gives, need));
         }
-        var (full, floor, without) = (Balance(true, 1), Balance(true, scene.FloorSoc), Balance(false, 1));
+        ChargeDayResult Balance((DaySource[] Sources, double NightWh) given, double soc) =>
+            ChargeDay.Work(scene.Chemistry, need, given.NightWh, scene.Bank.RatedWh, soc, given.Sources, scene.FloorSoc);
+        var with = Given(plug: true);
+        var (full, floor, without) = (Balance(with, 1), Balance(with, scene.FloorSoc), Balance(Given(plug: false), 1));
         return new(
             month + 1,
             need,
@@ -179,12 +178,17 @@ public static class ChargingStage
         var need = outW.Sum() * Hours;
         if (need <= 0)
             return null;
+        // What the arrays give goes with their watts; the other sources stay as they are.
+        double[] sun = new double[outW.Length],
+            others = new double[outW.Length];
+        foreach (var source in sources.Where(x => !IsPlug(x.Kind)))
+        foreach (var (i, watts) in scene.Offered(source, month, clipped: false).Watts.Index())
+            (source.Kind == SourceKind.Solar ? sun : others)[i] += watts;
         double At(double scale)
         {
             var gives = new double[outW.Length];
-            foreach (var source in sources.Where(x => !IsPlug(x.Kind)))
-            foreach (var (i, watts) in scene.Offered(source, month, scale).Watts.Index())
-                gives[i] += watts;
+            for (var i = 0; i < gives.Length; i++)
+                gives[i] = scale * sun[i] + others[i];
             return ChargeDay
                 .Work(scene.Chemistry, need, NightWh(outW, gives, need), scene.Bank.RatedWh, 1, [new(gives.Sum() * Hours)], scene.FloorSoc)
                 .BalanceWh;

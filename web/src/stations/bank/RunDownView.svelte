@@ -22,7 +22,7 @@
   })
 
   const run = $derived(rundown.answer?.run ?? null)
-  const others = $derived(rundown.answer?.others ?? [])
+  const others = $derived(rundown.others)
   const volts = $derived(session.result!.bank!.holds.nominalV)
   const full = $derived(session.result?.currents?.bankWorstA ?? 0)
   const watts = $derived(run?.loadW ?? (run?.loadA ?? 0) * volts)
@@ -164,7 +164,7 @@
     </div>
     {#if run.worstJoint}
       <p class="note" data-testid="hot-joint">
-        The bad joint at {stringName(run.worstJoint.string)}{run.worstJoint.unit} carries up to
+        The bad {run.worstJoint.where} carries up to
         <b class="fig">{say(run.worstJoint.amps, 'A')}</b>:
         <b class="fig">{say(run.worstJoint.heatW, 'W')}</b> of heat in one lug.
       </p>

@@ -1,5 +1,5 @@
 import { api } from '../../api/client'
-import type { RunDownAnswer } from '../../api/client'
+import type { RunDownAnswer, RunDownAt } from '../../api/client'
 import { session } from '../../app/session.svelte'
 import { newest, orNull } from '../../ui/newest'
 
@@ -8,6 +8,8 @@ class RunDown {
   watts = $state<number | null>(null)
   amps = $state<number | null>(null)
   answer = $state.raw<RunDownAnswer | null>(null)
+  /** The same bank at other loads; those of a moment ago until the run is there. */
+  others = $state.raw<RunDownAt[]>([])
   /** The figure whose working is open. */
   about = $state<'deliveredWh' | 'strandedWh' | 'darkH'>('strandedWh')
 
@@ -15,9 +17,24 @@ class RunDown {
     this.answer = await orNull(session.worked, (design) =>
       api.runDown(design, session.bankIndex, this.watts ?? undefined, this.amps ?? undefined),
     )
+    this.#soon()
     // What is open goes with the load; another figure of the bench stays open.
     if (session.presented || !session.selected) this.show()
   })
+
+  #askOthers = newest(async () => {
+    this.others =
+      (await orNull(session.worked, (design) =>
+        api.runDownOthers(design, session.bankIndex, this.watts ?? undefined, this.amps ?? undefined),
+      )) ?? []
+  })
+
+  /** While the load is still being moved only the run is asked for. */
+  #timer: ReturnType<typeof setTimeout> | undefined
+  #soon() {
+    clearTimeout(this.#timer)
+    this.#timer = setTimeout(() => void this.#askOthers(), 120)
+  }
 
   /** Opens the working of a figure of the run. */
   show(about = this.about) {
@@ -35,6 +52,7 @@ class RunDown {
   reset() {
     this.watts = this.amps = null
     this.answer = null
+    this.others = []
   }
 }
 
