@@ -92,9 +92,12 @@
     <p class="outcome">
       takes <Fig ptr="{p}/inA" unit="A" label="amperes into the join" size={13} />, at the worst
       <Fig ptr="{p}/worstInA" unit="A" label="amperes into the join at the worst" size={13} />;
-      <Fig ptr="{p}/heatW" unit="W" label="heat of the join" size={13} /> of heat
-      {#if result.through.day}
-        ; a day moves <Fig ptr="{p}/day/movedWh" unit="Wh" label="moved a day" size={13} /> and takes
+      <Fig ptr="{p}/heatW" unit="W" label="heat of the join" size={13} /> of heat{#if result.through.day}; a day moves <Fig
+          ptr="{p}/day/movedWh"
+          unit="Wh"
+          label="moved a day"
+          size={13}
+        /> and takes
         <Fig ptr="{p}/day/takenWh" unit="Wh" label="taken a day" size={13} />
       {/if}
     </p>

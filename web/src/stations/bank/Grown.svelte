@@ -2,14 +2,14 @@
   import { api } from '../../api/client'
   import type { GrownBank } from '../../api/client'
   import { session } from '../../app/session.svelte'
-  import { newest, orNull } from '../../ui/newest'
+  import { newest, orBefore } from '../../ui/newest'
   import { num, say, stringName } from '../../ui/quantity'
 
   /** Used units as they are, with a string of new ones, or all new: what each gives, costs and for how long. */
   let open = $state(false)
   let answer = $state.raw<GrownBank | null>(null)
   const ask = newest(async () => {
-    answer = await orNull(session.worked, (design) => api.grown(design, session.bankIndex))
+    answer = await orBefore(session.worked, answer, (design) => api.grown(design, session.bankIndex))
   })
   $effect(() => {
     if (open && session.evaluation) void ask()

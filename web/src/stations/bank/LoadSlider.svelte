@@ -4,6 +4,7 @@
   import { answer, fieldText, num, parse, say } from '../../ui/quantity'
   import TypedField from '../../ui/TypedField.svelte'
   import { bench } from './bench.svelte'
+  import LoadRange from './LoadRange.svelte'
 
   /** A load of one's choice on the bank, from none to the worst start. */
   const c = $derived(session.result?.currents)
@@ -42,19 +43,7 @@
 </script>
 
 <div class="load">
-  <label class="slider"
-    ><span class="caption">load on the bank</span>
-    <input
-      type="range"
-      class="range-plain"
-      min="0"
-      max={most}
-      step="1"
-      value={load}
-      data-testid="bank-load"
-      oninput={(e) => put(Number(e.currentTarget.value))}
-    /></label
-  >
+  <LoadRange value={load} max={most} testid="bank-load" onput={put} />
   <TypedField
     label="amperes"
     text={fieldText(Number(load.toFixed(1)), 'current', 'metric')}
@@ -85,17 +74,6 @@
     align-items: flex-end;
     gap: 4px 12px;
   }
-  .slider {
-    display: inline-flex;
-    flex-direction: column;
-    flex: 1 1 180px;
-    max-width: 300px;
-  }
-  .range-plain {
-    width: 100%;
-    height: 26px;
-    accent-color: var(--ink);
-  }
   .hours {
     padding-bottom: 4px;
     white-space: nowrap;
@@ -110,7 +88,6 @@
     min-height: 24px;
   }
   @media (max-width: 939px) {
-    .range-plain,
     .marks button {
       min-height: 44px;
     }

@@ -5,6 +5,7 @@
   import { answer as answered, fieldText, num, parse, say, stringName } from '../../ui/quantity'
   import TypedField from '../../ui/TypedField.svelte'
   import Grown from './Grown.svelte'
+  import LoadRange from './LoadRange.svelte'
   import JoiningView from './JoiningView.svelte'
   import { rundown } from './rundown.svelte'
   import RunDownAh from './RunDownAh.svelte'
@@ -75,19 +76,14 @@
   >
 {/snippet}
 <div class="load">
-  <label class="slider"
-    ><span class="caption">load on the bank</span>
-    <input
-      type="range"
-      class="range-plain"
-      min="10"
-      max={most}
-      step="10"
-      value={Math.round(watts)}
-      data-testid="rundown-load"
-      oninput={(e) => rundown.put({ watts: Number(e.currentTarget.value) })}
-    /></label
-  >
+  <LoadRange
+    value={Math.round(watts)}
+    min={10}
+    max={most}
+    step={10}
+    testid="rundown-load"
+    onput={(w) => rundown.put({ watts: w })}
+  />
   <TypedField
     label="watts"
     text={run?.loadW ? fieldText(Math.round(run.loadW), 'power', 'metric') : ''}
@@ -203,16 +199,6 @@
       gap: 14px;
     }
   }
-  .slider {
-    display: inline-flex;
-    flex-direction: column;
-    width: 200px;
-  }
-  .range-plain {
-    width: 100%;
-    height: 26px;
-    accent-color: var(--ink);
-  }
   dl {
     display: flex;
     flex-wrap: wrap;
@@ -262,12 +248,8 @@
     background: var(--ink-2);
   }
   @media (max-width: 939px) {
-    .range-plain,
     .other button {
       min-height: 44px;
-    }
-    .slider {
-      width: 100%;
     }
   }
 </style>

@@ -4,11 +4,10 @@
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import { limitsAt, refusal } from '../../ui/limits'
   import { answer as answered, fieldText, parse, stringName } from '../../ui/quantity'
-  import type { Kind } from '../../ui/quantity'
   import TypedField from '../../ui/TypedField.svelte'
   import { bench } from './bench.svelte'
   import UnitStock from './UnitStock.svelte'
-  import { blank, indexOf, reached, saying } from './positions'
+  import { blank, indexOf, reached, saying, unitFields } from './positions'
   import type { Reach, Said } from './positions'
 
   /** What is said of the unit that was pressed: another one in its place, its test, its age; for it alone, its string or all. */
@@ -27,22 +26,13 @@
     const listed = made.map((u) => ({ value: u.key, text: u.name }))
     return own && !made.some((u) => u.key === own.key) ? [{ value: own.key, text: own.name }, ...listed] : listed
   })
-  const fields: { key: keyof Said & string; label: string; kind: Kind; empty: string; width: string }[] = [
-    { key: 'health', label: 'capacity left', kind: 'share', empty: '100 %', width: '66px' },
-    { key: 'soc', label: 'charge', kind: 'share', empty: 'full', width: '62px' },
-    { key: 'jointMilliohm', label: 'bad joint, mΩ', kind: 'number', empty: 'sound', width: '72px' },
-    { key: 'ageYears', label: 'age, years', kind: 'number', empty: 'new', width: '62px' },
-    { key: 'cyclesUsed', label: 'cycles used', kind: 'number', empty: 'none', width: '66px' },
-    { key: 'price', label: 'price', kind: 'number', empty: 'its kind’s', width: '72px' },
-  ]
-
   function say(said: Partial<Said>, commit = false) {
     if (!at || !result) return
     const places = reached(at, reach, result.layout.series, result.layout.parallel)
     session.edit({ path: '~/positions', value: saying(bank.positions, places, said) }, commit)
   }
 
-  function read(field: (typeof fields)[number]) {
+  function read(field: (typeof unitFields)[number]) {
     return (typed: string) => {
       if (typed.trim() === '') {
         say({ [field.key]: null })
@@ -75,7 +65,7 @@
         say({ item: key === null ? null : (session.reference!.units.find((u) => u.key === key) ?? here.item) }, true)}
     />
     <button type="button" class="btn btn-outline btn-xs" onclick={() => (stock = true)}>Stock</button>
-    {#each fields as f (f.key)}
+    {#each unitFields as f (f.key)}
       <TypedField
         label={f.label}
         text={here[f.key] === null ? '' : fieldText(here[f.key] as number, f.kind, 'metric')}

@@ -3,7 +3,7 @@
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import QuantityField from '../../ui/QuantityField.svelte'
   import { stringName } from '../../ui/quantity'
-  import { blank, indexOf as placeOf } from './positions'
+  import { blank, indexOf as placeOf, unitFields } from './positions'
   import type { At } from './positions'
 
   /** Each place of the bank as it really is: another unit, what is left of its capacity, how full it is, a bad joint at its posts. */
@@ -33,13 +33,11 @@
     >
     <table>
       <thead>
-        <tr
-          ><th scope="col">unit</th><th scope="col">what stands there</th><th scope="col">capacity left</th><th
-            scope="col">charge</th
-          ><th scope="col">bad joint, mΩ</th><th scope="col">age, years</th><th scope="col">cycles used</th><th
-            scope="col">price</th
-          ></tr
-        >
+        <tr>
+          <th scope="col">unit</th>
+          <th scope="col">what stands there</th>
+          {#each unitFields as f (f.key)}<th scope="col">{f.label}</th>{/each}
+        </tr>
       </thead>
       <tbody>
         {#each places as p (`${p.string} ${p.unit}`)}
@@ -57,72 +55,19 @@
                 onpick={(key) => pick(p, key)}
               />
             </td>
-            <td
-              ><QuantityField
-                label="{name}, capacity left"
-                hideLabel
-                kind="share"
-                path="/positions/{at(p)}/health"
-                placeholder="100 %"
-                ensure={ensure(p)}
-                width="72px"
-              /></td
-            >
-            <td
-              ><QuantityField
-                label="{name}, charge"
-                hideLabel
-                kind="share"
-                path="/positions/{at(p)}/soc"
-                placeholder="full"
-                ensure={ensure(p)}
-                width="72px"
-              /></td
-            >
-            <td
-              ><QuantityField
-                label="{name}, bad joint"
-                hideLabel
-                kind="number"
-                path="/positions/{at(p)}/jointMilliohm"
-                placeholder="sound"
-                ensure={ensure(p)}
-                width="72px"
-              /></td
-            >
-            <td
-              ><QuantityField
-                label="{name}, age"
-                hideLabel
-                kind="number"
-                path="/positions/{at(p)}/ageYears"
-                placeholder="new"
-                ensure={ensure(p)}
-                width="64px"
-              /></td
-            >
-            <td
-              ><QuantityField
-                label="{name}, cycles used"
-                hideLabel
-                kind="number"
-                path="/positions/{at(p)}/cyclesUsed"
-                placeholder="none"
-                ensure={ensure(p)}
-                width="72px"
-              /></td
-            >
-            <td
-              ><QuantityField
-                label="{name}, price"
-                hideLabel
-                kind="number"
-                path="/positions/{at(p)}/price"
-                placeholder="as its kind"
-                ensure={ensure(p)}
-                width="84px"
-              /></td
-            >
+            {#each unitFields as f (f.key)}
+              <td
+                ><QuantityField
+                  label="{name}, {f.label}"
+                  hideLabel
+                  kind={f.kind}
+                  path="/positions/{at(p)}/{f.key}"
+                  placeholder={f.empty}
+                  ensure={ensure(p)}
+                  width={f.width}
+                /></td
+              >
+            {/each}
           </tr>
         {/each}
       </tbody>

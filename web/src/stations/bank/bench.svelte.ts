@@ -1,7 +1,7 @@
 import { api } from '../../api/client'
 import type { BankAtLoad } from '../../api/client'
 import { session } from '../../app/session.svelte'
-import { newest, orNull } from '../../ui/newest'
+import { newest, orBefore } from '../../ui/newest'
 
 /** What is tried on the bank without changing it: another load, a string that drops out, a conductor pointed at. */
 class BankBench {
@@ -37,7 +37,7 @@ class BankBench {
 
   /** Asks for what the bank does at this load. */
   ask = newest(async () => {
-    this.result = await orNull(session.worked, (design) =>
+    this.result = await orBefore(session.worked, this.result, (design) =>
       api.bankAtLoad(design, session.bankIndex, this.load ?? undefined),
     )
   })

@@ -1,7 +1,7 @@
 import { api } from '../../api/client'
 import type { Joining } from '../../api/client'
 import { session } from '../../app/session.svelte'
-import { newest, orNull } from '../../ui/newest'
+import { newest, orBefore } from '../../ui/newest'
 
 /** How full a side is said to be for the moment: by charge, by rest volts, or as the document has it. */
 interface Said {
@@ -20,7 +20,7 @@ class JoiningBench {
 
   ask = newest(async () => {
     const [a, b] = [this.a, this.b]
-    this.answer = await orNull(session.worked, (design) =>
+    this.answer = await orBefore(session.worked, this.answer, (design) =>
       api.joining(design, session.bankIndex, {
         a: a.string ?? undefined,
         socA: a.soc ?? undefined,

@@ -1,4 +1,5 @@
 import type { Bank } from '../../api/client'
+import type { Kind } from '../../ui/quantity'
 
 export type Position = Bank['positions'][number]
 
@@ -10,6 +11,16 @@ export interface At {
 
 /** What can be said of a unit where it stands. */
 export type Said = Omit<Position, 'string' | 'unit'>
+
+/** What is typed of a unit, and what stands where nothing is. */
+export const unitFields: { key: keyof Said & string; label: string; kind: Kind; empty: string; width: string }[] = [
+  { key: 'health', label: 'capacity left', kind: 'share', empty: '100 %', width: '66px' },
+  { key: 'soc', label: 'charge', kind: 'share', empty: 'full', width: '62px' },
+  { key: 'jointMilliohm', label: 'bad joint, mΩ', kind: 'number', empty: 'sound', width: '72px' },
+  { key: 'ageYears', label: 'age, years', kind: 'number', empty: 'new', width: '62px' },
+  { key: 'cyclesUsed', label: 'cycles used', kind: 'number', empty: 'none', width: '66px' },
+  { key: 'price', label: 'price', kind: 'number', empty: 'its kind’s', width: '72px' },
+]
 
 export const blank = (at: At): Position => ({
   string: at.string,

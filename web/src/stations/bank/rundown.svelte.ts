@@ -1,7 +1,7 @@
 import { api } from '../../api/client'
 import type { RunDownAnswer, RunDownAt } from '../../api/client'
 import { session } from '../../app/session.svelte'
-import { newest, orNull } from '../../ui/newest'
+import { newest, orBefore } from '../../ui/newest'
 
 /** The load the bank is run down under: constant watts or amperes; with neither full load. Nothing of it is kept. */
 class RunDown {
@@ -14,7 +14,7 @@ class RunDown {
   about = $state<'deliveredWh' | 'strandedWh' | 'darkH'>('strandedWh')
 
   ask = newest(async () => {
-    this.answer = await orNull(session.worked, (design) =>
+    this.answer = await orBefore(session.worked, this.answer, (design) =>
       api.runDown(design, session.bankIndex, this.watts ?? undefined, this.amps ?? undefined),
     )
     this.#soon()
@@ -24,7 +24,7 @@ class RunDown {
 
   #askOthers = newest(async () => {
     this.others =
-      (await orNull(session.worked, (design) =>
+      (await orBefore(session.worked, this.others, (design) =>
         api.runDownOthers(design, session.bankIndex, this.watts ?? undefined, this.amps ?? undefined),
       )) ?? []
   })

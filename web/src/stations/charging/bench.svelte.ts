@@ -1,7 +1,7 @@
 import { api } from '../../api/client'
 import type { ChargedDay, Charging, Climate } from '../../api/client'
 import { session } from '../../app/session.svelte'
-import { newest, orNull } from '../../ui/newest'
+import { newest, orBefore } from '../../ui/newest'
 
 export type ChargeDialog = { what: 'source'; index: number } | { what: 'add' } | { what: 'place' } | null
 
@@ -50,7 +50,7 @@ class ChargeBench {
 
   /** Asks for the day that is shown; while an answer is on its way the newest state waits. */
   ask = newest(async () => {
-    this.day = await orNull(session.worked, (design) =>
+    this.day = await orBefore(session.worked, this.day, (design) =>
       api.chargedDay(design, session.bankIndex, this.#month ?? undefined),
     )
   })
