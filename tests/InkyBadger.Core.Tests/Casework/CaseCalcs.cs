@@ -114,6 +114,8 @@ internal static partial class CaseCalcs
                 SeriesDrift.Work(f.Rows("units").ConvertAll(u => new DriftUnit(u.Num("ah"), u.Num("soc"), u.Num("nominal_v")))),
             ["parallel.equalise"] = Equalise,
             ["bank.rundown"] = RunDownOf,
+            ["rehearsal.run"] = Rehearsed,
+            ["rehearsal.risk"] = Risked,
             ["fuse.strings"] = StringFusesOf,
             ["limits.chain"] = Chain,
             ["cost.per_wh"] = f =>

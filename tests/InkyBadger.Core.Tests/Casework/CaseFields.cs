@@ -70,6 +70,9 @@ internal sealed class CaseFields(JsonElement source)
         return rows.ConvertAll(r => new CaseFields(r));
     }
 
+    public CaseFields Part(string name) =>
+        Raw(name).ValueKind == JsonValueKind.Object ? new(Raw(name)) : throw new Refusal(name, "must have fields");
+
     public double[] Numbers(string name) => [.. List(name).Select(e => Number(e, name))];
 
     public void Not(string name, string why)
@@ -95,7 +98,7 @@ internal sealed class CaseFields(JsonElement source)
                     char.IsUpper(name[i])
                     || char.IsDigit(name[i])
                         && !char.IsDigit(name[i - 1])
-                        && name is not ("r20MilliohmPerM" or "areaMm2" or "AreaMm2" or "WhHorizontalPerM2")
+                        && name is not ("r20MilliohmPerM" or "areaMm2" or "AreaMm2" or "WhHorizontalPerM2" or "P95DarkHours")
                 );
             if (starts)
                 text.Append('_');
