@@ -11,6 +11,7 @@ using InkyBadger.Server.Hosting;
 using InkyBadger.Server.Inverters;
 using InkyBadger.Server.Loads;
 using InkyBadger.Server.Reference;
+using InkyBadger.Server.Rehearsing;
 using InkyBadger.Storage;
 using Serilog;
 using Serilog.Events;
@@ -127,6 +128,7 @@ api.MapInverters();
 api.MapBanks();
 api.MapCables();
 api.MapCharging();
+api.MapRehearsing();
 api.MapBuilds();
 if (documentTool)
 {

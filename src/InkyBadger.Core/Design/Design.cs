@@ -34,6 +34,9 @@ public sealed record DesignDocument
     public IReadOnlyList<Decision> Decisions { get; init; } = [];
     public IReadOnlyList<Bank> Banks { get; init; } = [];
     public IReadOnlyList<Join> Joins { get; init; } = [];
+
+    /// <summary>How it is rehearsed.</summary>
+    public RehearsalChoice Rehearsal { get; init; } = new();
 }
 
 /// <summary>
@@ -55,6 +58,9 @@ public sealed record Place
 
     /// <summary>Own hours of full sun on the level a day, twelve months, January first; null: by latitude and climate.</summary>
     public IReadOnlyList<double>? SunHours { get; init; }
+
+    /// <summary>Of the cells, a month each, January first [°C, −60 to 100]; null: as the surroundings.</summary>
+    public IReadOnlyList<double>? MonthC { get; init; }
 
     /// <summary>Hours of a night at a plug [h]; null: the house rule.</summary>
     public double? NightH { get; init; }

@@ -40,6 +40,9 @@ public sealed record Source
     /// <summary>Hours of driving, of being plugged in or of running, pairs [start, end) in hours of the day; null: never.</summary>
     public IReadOnlyList<double[]>? Windows { get; init; }
 
+    /// <summary>Days of the week its hours are on, 0 Monday to 6 Sunday; null: every day. The rehearsal alone knows weeks.</summary>
+    public IReadOnlyList<int>? Weekdays { get; init; }
+
     /// <summary>Watts at the bank in each hour of the day, 24 of them, of a source that is told so.</summary>
     public IReadOnlyList<double>? WattsByHour { get; init; }
 
@@ -149,6 +152,9 @@ public sealed record StartRule
 {
     public double? BelowV { get; init; }
     public double? BelowSoc { get; init; }
+
+    /// <summary>It runs until this state of charge; null: 90 %.</summary>
+    public double? StopSoc { get; init; }
 }
 
 /// <summary>What a charger is set to, a setting each, of the whole bank.</summary>

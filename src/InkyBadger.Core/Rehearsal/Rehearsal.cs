@@ -102,7 +102,11 @@ public sealed class Rehearsal
     private readonly bool inverterThere;
     private bool inverterOn,
         generatorOn,
-        blackout;
+        blackout,
+        overloaded;
+
+    /// <summary>How long more than each level has been asked [s].</summary>
+    private readonly double[] aboveS;
     private double inverterOffAt = double.NegativeInfinity;
 
     private enum State : byte
@@ -153,6 +157,7 @@ public sealed class Rehearsal
         chargeStep = plan.StepS / 3600.0;
         rated = plan.RatedHours;
         inverterThere = inverterOn = plan.Inverter is not null;
+        aboveS = new double[plan.Inverter?.Gives?.Count ?? 0];
     }
 
     private double servedAc,
@@ -232,6 +237,7 @@ public sealed class Rehearsal
             Tell(t, RehearsalEventKind.InverterOn, null);
         }
         var passed = Passed();
+        overloaded = !passed && Overloads(acW);
         var load = Load(acW, dcW, passed);
         Return(t, load, cold);
 
@@ -359,8 +365,23 @@ public sealed class Rehearsal
         return generatorOn && plan.Generator!.FeedsAc;
     }
 
-    /// <summary>More than the inverter gives at once.</summary>
-    private bool Over(double acW) => plan.Inverter?.MostW is { } most && Tolerant.Exceeds(acW, most);
+    /// <summary>
+    /// Whether the inverter cannot give it: more than it ever does, or above a level for longer than the next higher is given. It gives
+    /// again once less is asked.
+    /// </summary>
+    private bool Overloads(double acW)
+    {
+        if (plan.Inverter?.Gives is not { Count: > 0 } gives)
+            return false;
+        for (var n = 0; n < gives.Count; n++)
+            aboveS[n] = acW > gives[n].Watts + Tolerant.Noise ? aboveS[n] + plan.StepS : 0;
+        if (aboveS[0] <= 0)
+            return false;
+        for (var n = 1; n < gives.Count; n++)
+            if (aboveS[n] <= 0)
+                return aboveS[n - 1] > Math.Max(gives[n].Seconds, 0) + Tolerant.Noise;
+        return true;
+    }
 
     private double Load(double acW, double dcW, bool passed)
     {
@@ -369,7 +390,7 @@ public sealed class Rehearsal
         var own = plan.Inverter!;
         if (passed)
             return dcW;
-        var ac = Over(acW) ? 0 : acW;
+        var ac = overloaded ? 0 : acW;
         return dcW + ac / own.Efficiency + (own.Sleeps && !(ac > 0) ? 0 : own.IdleW);
     }
 
@@ -558,7 +579,7 @@ public sealed class Rehearsal
             charged += net * h;
         else
             discharged -= net * h;
-        var acGiven = acW > 0 && (passed || inverterOn && !Over(acW));
+        var acGiven = acW > 0 && (passed || inverterOn && !overloaded);
         var (darkAc, darkDc) = (acW > 0 && !acGiven, dcW > 0 && dcDark);
         if (acGiven)
             servedAc += acW * h;

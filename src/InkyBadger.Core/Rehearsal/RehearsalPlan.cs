@@ -1,3 +1,4 @@
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 
 namespace InkyBadger.Core.Rehearsal;
@@ -23,14 +24,16 @@ public sealed record RehearsalString(
 /// <param name="IdleW">While it is on, or while AC is asked where it sleeps [W].</param>
 /// <param name="CutOffV">It stops at or below these volts [V].</param>
 /// <param name="RestartSoc">It comes back from here [0 to 1].</param>
-/// <param name="MostW">It gives no more AC at once [W]; null: not looked at.</param>
+/// <param name="Gives">
+/// AC at once: without end first, then more for so many seconds, each shorter than the one before; empty: not looked at.
+/// </param>
 public sealed record RehearsalInverter(
     double Efficiency,
     double IdleW,
     bool Sleeps,
     double CutOffV,
     double RestartSoc,
-    double? MostW = null
+    IReadOnlyList<OverloadPoint>? Gives = null
 );
 
 /// <summary>Watts whatever the volts, or amperes.</summary>

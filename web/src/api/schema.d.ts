@@ -2248,6 +2248,247 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rehearsal/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A bank’s year, a line of JSON a month; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    weather?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/x-ndjson": components["schemas"]["YearLine"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsal/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What would end the dark hours, each run through the same year, and the cheapest two; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/x-ndjson": components["schemas"]["RemedyLine"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsal/risk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same design in years of other weather, a line each; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    years?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/x-ndjson": components["schemas"]["YearRiskStep"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsal/days.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A bank’s year as CSV, a line a day or a line a quarter of an hour; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    by?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds": {
         parameters: {
             query?: never;
@@ -3856,6 +4097,8 @@ export interface components {
             decisions: components["schemas"]["Decision"][];
             banks: components["schemas"]["Bank"][];
             joins: components["schemas"]["Join"][];
+            /** @description How it is rehearsed. */
+            rehearsal: components["schemas"]["RehearsalChoice"];
         };
         /** @description A fixed preset of a device, of the whole bank [V]; compensation [mV/K, ≤ 0]. */
         DevicePreset: {
@@ -3909,6 +4152,32 @@ export interface components {
             units: components["schemas"]["UnitSystem"];
             currency: string;
         };
+        /** @description Something that happens from one moment to another of the rehearsal. */
+        Drop: {
+            kind: components["schemas"]["DropKind"];
+            /** @description Beginning and end, local, as YYYY-MM-DDTHH:MM. */
+            from: string;
+            to: string;
+            /**
+             * Format: double
+             * @description Weather: share of the usual sky [0 to 2]. Guest: watts of AC [W]. Cold: of the cells [°C].
+             */
+            value: null | number;
+            /**
+             * Format: int32
+             * @description The string, from 1.
+             */
+            string: null | number;
+            /** @description The source by its id; null: the first. */
+            source: null | string;
+            /** @description The bank by its id; null: the first. */
+            bank: null | string;
+        };
+        /**
+         * @description What is dropped on the days.
+         * @enum {unknown}
+         */
+        DropKind: "weather" | "string" | "fuse" | "charger" | "inverter" | "guest" | "cold" | "plug";
         /**
          * @description A string lost: how the cascade runs, which strings are left, and what they give: AC watts, no more than the inverter (null: they set no
          *     limit, or there is no inverter), amperes, usable watt-hours.
@@ -5233,6 +5502,8 @@ export interface components {
             climate: null | string;
             /** @description Own hours of full sun on the level a day, twelve months, January first; null: by latitude and climate. */
             sunHours: null | number[];
+            /** @description Of the cells, a month each, January first [°C, −60 to 100]; null: as the surroundings. */
+            monthC: null | number[];
             /**
              * Format: double
              * @description Hours of a night at a plug [h]; null: the house rule.
@@ -5539,9 +5810,135 @@ export interface components {
             /** Format: double */
             wh: number;
         };
+        /** @description How a design is rehearsed: from which day on, in which made-up weather, and what is dropped on its days. */
+        RehearsalChoice: {
+            /** @description The first day, as YYYY-MM-DD; null: the first of July of 2026. */
+            from: null | string;
+            /**
+             * Format: double
+             * @description Number of the weather [0 to 2⁵³]: the same number gives the same year.
+             */
+            weather: number;
+            drops: components["schemas"]["Drop"][];
+        };
+        /** @description When [h from the beginning], what, and to which string (from 1). */
+        RehearsalEvent: {
+            /** Format: double */
+            h: number;
+            what: components["schemas"]["RehearsalEventKind"];
+            /** Format: int32 */
+            string: null | number;
+        };
+        /**
+         * @description What happened in a run.
+         * @enum {unknown}
+         */
+        RehearsalEventKind: "failed" | "empty" | "voltage" | "current" | "back" | "blackout" | "inverter-off" | "inverter-on" | "generator-on" | "generator-off" | "mended";
+        /** @description The sums of a run: energy [Wh], hours, states of charge [0 to 1]. */
+        RehearsalResult: {
+            /** Format: double */
+            servedAcWh: number;
+            /** Format: double */
+            servedDcWh: number;
+            /** Format: double */
+            unservedWh: number;
+            /** Format: double */
+            inverterLossWh: number;
+            /**
+             * Format: double
+             * @description Taken of the sources.
+             */
+            sourceWh: number;
+            /**
+             * Format: double
+             * @description Of what they had, not taken.
+             */
+            clippedWh: number;
+            /** Format: double */
+            chargedWh: number;
+            /** Format: double */
+            dischargedWh: number;
+            /** Format: double */
+            darkHours: number;
+            /** Format: double */
+            firstDarkH: null | number;
+            /** Format: double */
+            lowestSoc: number;
+            /** Format: double */
+            lowestSocH: number;
+            /** Format: double */
+            socEnd: number;
+            stringSocEnd: number[];
+            /** Format: double */
+            belowFloorH: number;
+            /**
+             * Format: double
+             * @description Longest time without the bank having been full.
+             */
+            longestUnfilledH: number;
+            /** Format: double */
+            lowestV: number;
+            /** Format: double */
+            generatorH: number;
+            /** Format: int32 */
+            generatorStarts: number;
+            /**
+             * Format: double
+             * @description What left the strings over what they hold.
+             */
+            equivalentFullCycles: number;
+            /**
+             * Format: int32
+             * @description All of them; Events are the first.
+             */
+            eventCount: number;
+            events: components["schemas"]["RehearsalEvent"][];
+        };
+        /**
+         * @description Dark hours of many runs: how many had any, their share, mean, 95th percentile and worst [h]; where none had, the share is at most that
+         *     with 95 % confidence.
+         */
+        RehearsalRiskResult: {
+            /** Format: int32 */
+            runs: number;
+            /** Format: int32 */
+            darkRuns: number;
+            /** Format: double */
+            shareDark: number;
+            /** Format: double */
+            meanDarkHours: number;
+            /** Format: double */
+            p95DarkHours: number;
+            /** Format: double */
+            worstDarkHours: number;
+            /** Format: double */
+            shareAtMost: null | number;
+        };
         RejectedPreset: {
             name: string;
             reasons: components["schemas"]["PresetFault"][];
+        };
+        /** @description What would help against dark hours, run through the same year: hours that are left and days, lowest charge. */
+        Remedy: {
+            title: string;
+            /** Format: double */
+            darkH: number;
+            /** Format: int32 */
+            darkDays: number;
+            /** Format: double */
+            lowestSoc: number;
+            /**
+             * Format: double
+             * @description More for units [money]; 0: it costs nothing; null: not known.
+             */
+            cost: null | number;
+            /** @description That do it; empty: it is how things stand, or only looked at. */
+            changes: components["schemas"]["DesignChange"][];
+        };
+        RemedyLine: {
+            alone: null | components["schemas"]["Remedy"];
+            pair: null | components["schemas"]["Remedy"];
+            last: boolean;
         };
         ReserveRating: {
             /** Format: double */
@@ -6237,6 +6634,8 @@ export interface components {
             supply: null | components["schemas"]["SupplySide"];
             /** @description Hours of driving, of being plugged in or of running, pairs [start, end) in hours of the day; null: never. */
             windows: null | number[][];
+            /** @description Days of the week its hours are on, 0 Monday to 6 Sunday; null: every day. The rehearsal alone knows weeks. */
+            weekdays: null | number[];
             /** @description Watts at the bank in each hour of the day, 24 of them, of a source that is told so. */
             wattsByHour: null | number[];
             start: null | components["schemas"]["StartRule"];
@@ -6361,6 +6760,11 @@ export interface components {
             belowV: null | number;
             /** Format: double */
             belowSoc: null | number;
+            /**
+             * Format: double
+             * @description It runs until this state of charge; null: 90 %.
+             */
+            stopSoc: null | number;
         };
         /** @description Mean and greatest current of a load with states [A], and its ampere-hours. */
         StateDemandResult: {
@@ -6955,6 +7359,116 @@ export interface components {
             /** Format: double */
             startSeconds: number;
             season: components["schemas"]["Season"];
+        };
+        /**
+         * @description A day of a run: lowest charge [0 to 1], hours that something was asked for and not given [h], energy that the sources had and the bank
+         *     did not take, what each source gave, what the loads took [Wh], hours a generator ran.
+         */
+        YearDay: {
+            /** Format: double */
+            lowestSoc: number;
+            /** Format: double */
+            darkH: number;
+            /** Format: double */
+            refusedWh: number;
+            sourceWh: number[];
+            /** Format: double */
+            outWh: number;
+            /** Format: double */
+            generatorH: number;
+        };
+        /** @description Something dropped, with its hours from the beginning [h], and its place in the document’s list. */
+        YearDrop: {
+            /** Format: int32 */
+            index: number;
+            kind: components["schemas"]["DropKind"];
+            /** Format: double */
+            fromH: number;
+            /** Format: double */
+            toH: number;
+            words: string;
+        };
+        /** @description What a run begins with: its first day as YYYY-MM-DD, floor [0 to 1], the names of what is drawn. */
+        YearIntro: {
+            first: string;
+            /** Format: int32 */
+            days: number;
+            /** Format: int32 */
+            strings: number;
+            /** Format: double */
+            floorSoc: number;
+            /** Format: double */
+            ratedWh: number;
+            sources: components["schemas"]["YearSource"][];
+            drops: components["schemas"]["YearDrop"][];
+            /** @description Why there is no run yet; else null. */
+            wait: null | string;
+        };
+        YearLine: {
+            intro: null | components["schemas"]["YearIntro"];
+            month: null | components["schemas"]["YearMonth"];
+            outcome: null | components["schemas"]["YearOutcome"];
+        };
+        /** @description Some days of a run, from one on (from 0). */
+        YearMonth: {
+            /** Format: int32 */
+            from: number;
+            days: components["schemas"]["YearDay"][];
+            quarters: components["schemas"]["YearQuarters"][];
+        };
+        /** @description How a year went. */
+        YearOutcome: {
+            headline: string;
+            /**
+             * Format: int32
+             * @description On which something was asked for and not given.
+             */
+            darkDays: number;
+            /** Format: double */
+            darkH: number;
+            firstDark: null | string;
+            lastDark: null | string;
+            /** Format: double */
+            lowestSoc: number;
+            /** @description Day of the lowest charge, as YYYY-MM-DD. */
+            lowest: string;
+            /**
+             * Format: double
+             * @description Equivalent full ones.
+             */
+            cyclesPerYear: number;
+            /** Format: double */
+            longestUnfilledDays: number;
+            sums: components["schemas"]["RehearsalResult"];
+        };
+        /**
+         * @description A day's quarters of an hour: charge at the end of each [0 to 1], watts into the bank [W, out negative], dark or not, volts [V], and the
+         *     amperes of each string [A], as at the end of the quarter.
+         */
+        YearQuarters: {
+            soc: number[];
+            netW: number[];
+            dark: boolean[];
+            volts: number[];
+            amps: number[][];
+        };
+        /** @description Of so many years of other weather so many are run; dark hours of the last one [h]; at the end what they prove. */
+        YearRiskStep: {
+            /** Format: int32 */
+            done: number;
+            /** Format: int32 */
+            of: number;
+            /** Format: double */
+            darkH: number;
+            risk: null | components["schemas"]["RehearsalRiskResult"];
+        };
+        /** @description A source on the days: what an array’s disc is measured by is its clear day [Wh]. */
+        YearSource: {
+            id: string;
+            name: string;
+            kind: components["schemas"]["SourceKind"];
+            /** Format: double */
+            clearWh: null | number;
         };
     };
     responses: never;

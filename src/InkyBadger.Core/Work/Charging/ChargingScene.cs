@@ -157,7 +157,7 @@ internal sealed class ChargingScene
         var perLight = plate / 1000 * SolarDay.UsualDerate * (1 - array.Shade);
         if (perLight <= 0)
             return (watts, 0);
-        perLight *= Told(month, clearness);
+        perLight *= Told(month);
         var most = clipped && source.Amps is { } amps ? Math.Max(1e-9, amps * FillV(amps) / perLight) : double.PositiveInfinity;
         var light = SolarYear.Of(Latitude, clearness, new(array.TiltDeg, array.AzimuthDeg)).Month(month, most);
         for (var i = 0; i < Steps; i++)
@@ -168,8 +168,8 @@ internal sealed class ChargingScene
     private double Latitude => Work.Scene.Design.Place.LatitudeDeg!.Value;
 
     /// <summary>Where the month's sun was told, the made-up weather gives its shape alone: on the level it is what was told.</summary>
-    private double Told(int month, IReadOnlyList<double> clearness) =>
+    internal double Told(int month) =>
         Work.Scene.Design.Place.SunHours is { } told
-            ? Math.Max(1e-9, told[month]) / SolarYear.Of(Latitude, clearness, default).SunHours(month)
+            ? Math.Max(1e-9, told[month]) / SolarYear.Of(Latitude, Clearness!, default).SunHours(month)
             : 1;
 }
