@@ -279,11 +279,9 @@ public sealed class RehearsalSetup
             if (source.Weekdays is { } days && !days.Contains(Dates.Weekday(day)))
                 continue;
             for (var hour = 0; hour < 24; hour++)
-                hourly[day * 24 + hour] =
-                    byHour is not null
-                        ? byHour[hour]
-                        : scene.GivesA(source)!.Value
-                            * (source.Windows ?? []).Sum(x => new DayWindow(x[0], x[1]).HoursWithin(hour, hour + 1));
+                hourly[day * 24 + hour] = byHour is not null
+                    ? byHour[hour]
+                    : scene.GivesA(source)!.Value * (source.Windows ?? []).Sum(x => new DayWindow(x[0], x[1]).HoursWithin(hour, hour + 1));
         }
         return hourly;
     }

@@ -7,8 +7,7 @@ namespace InkyBadger.Core.Rehearsal;
 /// <summary>A year in words.</summary>
 internal static class RehearsalWords
 {
-    private static string Day(RehearsalDates dates, int day) =>
-        dates.Of(day).ToString("d MMMM", CultureInfo.InvariantCulture);
+    private static string Day(RehearsalDates dates, int day) => dates.Of(day).ToString("d MMMM", CultureInfo.InvariantCulture);
 
     /// <summary>What came of it: dark, and after what the greater part of it; or how low it went.</summary>
     /// <param name="lowest">Day of the lowest charge (from 0).</param>
@@ -21,10 +20,7 @@ internal static class RehearsalWords
         var on = days.Index().Where(d => d.Item.DarkH > 0).Select(d => d.Index).ToList();
         if (on.Count == 0)
             return $"Never dark; lowest {Say.Percent(sums.LowestSoc)} on {Day(setup.Dates, lowest)}";
-        var span =
-            on[0] == on[^1]
-                ? $"on {Day(setup.Dates, on[0])}"
-                : $"between {Day(setup.Dates, on[0])} and {Day(setup.Dates, on[^1])}";
+        var span = on[0] == on[^1] ? $"on {Day(setup.Dates, on[0])}" : $"between {Day(setup.Dates, on[0])} and {Day(setup.Dates, on[^1])}";
         var text = $"Dark on {on.Count} {(on.Count == 1 ? "day" : "days")}, {Say.Hours(sums.DarkHours)} in all, {span}";
         return After(setup, days, sums.DarkHours) is { } after ? $"{text}; {after}" : text;
     }

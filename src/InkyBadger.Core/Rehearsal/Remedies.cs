@@ -7,14 +7,7 @@ namespace InkyBadger.Core.Rehearsal;
 /// <summary>What would help against dark hours, run through the same year: hours that are left and days, lowest charge.</summary>
 /// <param name="Cost">More for units [money]; 0: it costs nothing; null: not known.</param>
 /// <param name="Changes">That do it; empty: it is how things stand, or only looked at.</param>
-public sealed record Remedy(
-    string Title,
-    double DarkH,
-    int DarkDays,
-    double LowestSoc,
-    double? Cost,
-    IReadOnlyList<DesignChange> Changes
-);
+public sealed record Remedy(string Title, double DarkH, int DarkDays, double LowestSoc, double? Cost, IReadOnlyList<DesignChange> Changes);
 
 /// <summary>
 /// Each of a stated list of remedies by itself, then the cheapest two together that end the dark hours; every one is a run of its own, none
@@ -115,10 +108,8 @@ public sealed class Remedies
     {
         if (w.Document.Inverters is [{ OnH: not null }, ..])
             ways.Add(
-                new(
-                    "inverter off when idle",
-                    0,
-                    d => With(d, b => b with { Inverters = [b.Inverters[0] with { OnH = null }, .. b.Inverters.Skip(1)] })
+                new("inverter off when idle", 0, d =>
+                    With(d, b => b with { Inverters = [b.Inverters[0] with { OnH = null }, .. b.Inverters.Skip(1)] })
                 )
             );
         foreach (var (i, source) in w.Document.Sources.Index())
@@ -131,10 +122,8 @@ public sealed class Remedies
             && w.Document.Demand.Loads.FirstOrDefault(l => l.Id == most.Id) is { } load
         )
             ways.Add(
-                new(
-                    $"without {load.Name}",
-                    0,
-                    d => With(d, b => b with { Demand = b.Demand with { Loads = [.. b.Demand.Loads.Where(l => l.Id != most.Id)] } })
+                new($"without {load.Name}", 0, d =>
+                    With(d, b => b with { Demand = b.Demand with { Loads = [.. b.Demand.Loads.Where(l => l.Id != most.Id)] } })
                 )
             );
         foreach (var drop in design.Rehearsal.Drops)
@@ -144,7 +133,10 @@ public sealed class Remedies
                     0,
                     d => d with { Rehearsal = d.Rehearsal with { Drops = [.. d.Rehearsal.Drops.Where(x => x != drop)] } },
                     // Nobody orders the weather.
-                    drop.Kind is DropKind.Guest or DropKind.Plug or DropKind.Inverter
+                    drop.Kind
+                        is DropKind.Guest
+                            or DropKind.Plug
+                            or DropKind.Inverter
                 )
             );
         foreach (var set in Enum.GetValues<RuleSet>())
@@ -168,14 +160,8 @@ public sealed class Remedies
         {
             case SourceKind.Solar when source.Array is { Module.Watts: > 0 and var watts }:
                 ways.Add(
-                    new(
-                        $"{name} half as large again",
-                        null,
-                        d =>
-                            Changed(
-                                d,
-                                s => s with { Array = s.Array! with { Module = s.Array.Module with { Watts = watts * MoreSun } } }
-                            )
+                    new($"{name} half as large again", null, d =>
+                        Changed(d, s => s with { Array = s.Array! with { Module = s.Array.Module with { Watts = watts * MoreSun } } })
                     )
                 );
                 break;
@@ -183,32 +169,20 @@ public sealed class Remedies
                 // In the middle of the longest stretch without.
                 var more = Enumerable.Range(0, 7).Where(x => !days.Contains(x)).MaxBy(x => Gap(days, x));
                 ways.Add(
-                    new(
-                        $"{name} on {DayNames[more]} too",
-                        0,
-                        d => Changed(d, s => s with { Weekdays = [.. days.Append(more).Order()] })
-                    )
+                    new($"{name} on {DayNames[more]} too", 0, d => Changed(d, s => s with { Weekdays = [.. days.Append(more).Order()] }))
                 );
                 break;
             case SourceKind.Generator when source.Start is { } start:
                 if (start.BelowSoc is { } soc && soc + MoreSoc < 1)
                     ways.Add(
-                        new(
-                            $"{name} from {Say.Percent(soc + MoreSoc)} on",
-                            0,
-                            d => Changed(d, s => s with { Start = s.Start! with { BelowSoc = soc + MoreSoc } })
+                        new($"{name} from {Say.Percent(soc + MoreSoc)} on", 0, d =>
+                            Changed(d, s => s with { Start = s.Start! with { BelowSoc = soc + MoreSoc } })
                         )
                     );
                 break;
         }
         if (source is { Kind: SourceKind.Mains, Windows: [.., [var from, < 23 and var to]] windows })
-            ways.Add(
-                new(
-                    $"{name} an hour longer",
-                    0,
-                    d => Changed(d, s => s with { Windows = [.. windows.SkipLast(1), [from, to + 1]] })
-                )
-            );
+            ways.Add(new($"{name} an hour longer", 0, d => Changed(d, s => s with { Windows = [.. windows.SkipLast(1), [from, to + 1]] })));
     }
 
     /// <summary>Days from the nearest day that has it, on either side.</summary>
@@ -218,27 +192,17 @@ public sealed class Remedies
 
     private void Units(BankWork w, BankResult bank)
     {
-        Bank Sized(Bank b, UnitItem unit, int parallel) =>
-            b with
-            {
-                Unit = unit,
-                Series = bank.Layout.Series,
-                Parallel = parallel,
-            };
+        Bank Sized(Bank b, UnitItem unit, int parallel) => b with { Unit = unit, Series = bank.Layout.Series, Parallel = parallel };
         var price = design.Prices.Of(bank.Unit);
         if (bank.Layout.Parallel < BankStage.MostStrings && (bank.Layout.Parallel + 1) * bank.Layout.Series <= DesignCheck.MostUnits)
-            ways.Add(
-                new("a string more", price * bank.Layout.Series, d => With(d, b => Sized(b, bank.Unit, bank.Layout.Parallel + 1)))
-            );
+            ways.Add(new("a string more", price * bank.Layout.Series, d => With(d, b => Sized(b, bank.Unit, bank.Layout.Parallel + 1))));
         var larger = Catalogue
             .Units.Where(u => u.Chemistry == bank.Unit.Chemistry && u.Cells == bank.Unit.Cells && u.Ah > bank.Unit.Ah)
             .MinBy(u => (u.Ah, u.Price ?? double.MaxValue));
         if (larger is not null)
             ways.Add(
-                new(
-                    $"units of {Say.Number(larger.Ah)} Ah",
-                    (design.Prices.Of(larger) - price) * bank.Layout.Units,
-                    d => With(d, b => Sized(b, larger, bank.Layout.Parallel))
+                new($"units of {Say.Number(larger.Ah)} Ah", (design.Prices.Of(larger) - price) * bank.Layout.Units, d =>
+                    With(d, b => Sized(b, larger, bank.Layout.Parallel))
                 )
             );
     }

@@ -14,8 +14,8 @@ public sealed record YearDay(
 );
 
 /// <summary>
-/// A day's quarters of an hour: charge at the end of each [0 to 1], watts into the bank [W, out negative], dark or not, volts [V], and the
-/// amperes of each string [A], as at the end of the quarter.
+/// A day's quarters of an hour: charge at the end of each [0 to 1], and of each quarter the means of the watts into the bank [W, out
+/// negative], of the volts [V] and of the amperes of each string [A, out of it positive]; whether anything of it was dark.
 /// </summary>
 public sealed record YearQuarters(
     IReadOnlyList<double> Soc,
@@ -45,7 +45,9 @@ public sealed class YearReader : IRehearsalReader
         refused,
         outWh,
         generator,
-        net;
+        net,
+        sumV;
+    private readonly double[] sumA;
     private bool anyDark;
     private double[] given;
     private double[] soc = new double[Quarters],
@@ -58,6 +60,7 @@ public sealed class YearReader : IRehearsalReader
     {
         (perDay, perQuarter, stepH) = (plan.StepsPerDay, Math.Max(1, plan.StepsPerDay / Quarters), plan.StepS / 3600.0);
         strings = plan.Strings.Count <= MostStrings ? plan.Strings.Count : 0;
+        sumA = new double[strings];
         given = new double[plan.Sources.Count + (plan.Generator is null ? 0 : 1)];
         amps = Empty();
     }
@@ -79,6 +82,9 @@ public sealed class YearReader : IRehearsalReader
         for (var n = 0; n < given.Length; n++)
             given[n] += m.Given[n] * stepH;
         net += m.NetW;
+        sumV += m.Volts;
+        for (var i = 0; i < strings; i++)
+            sumA[i] += m.Amps[i];
         var ofDay = m.Step % perDay;
         if ((ofDay + 1) % perQuarter == 0)
         {
@@ -88,11 +94,11 @@ public sealed class YearReader : IRehearsalReader
                 Math.Round(m.Soc, 4),
                 Math.Round(net / perQuarter),
                 anyDark,
-                Math.Round(m.Volts, 2)
+                Math.Round(sumV / perQuarter, 2)
             );
             for (var i = 0; i < strings; i++)
-                amps[i][q] = Math.Round(m.Amps[i], 1);
-            (net, anyDark) = (0, false);
+                (amps[i][q], sumA[i]) = (Math.Round(sumA[i] / perQuarter, 1), 0);
+            (net, sumV, anyDark) = (0, 0, false);
         }
         if (ofDay == perDay - 1)
             EndDay();
@@ -104,12 +110,6 @@ public sealed class YearReader : IRehearsalReader
         quarters.Add(new(soc, watts, isDark, volts, amps));
         (lowest, dark, refused, outWh, generator) = (double.PositiveInfinity, 0, 0, 0, 0);
         given = new double[given.Length];
-        (soc, watts, volts, isDark, amps) = (
-            new double[Quarters],
-            new double[Quarters],
-            new double[Quarters],
-            new bool[Quarters],
-            Empty()
-        );
+        (soc, watts, volts, isDark, amps) = (new double[Quarters], new double[Quarters], new double[Quarters], new bool[Quarters], Empty());
     }
 }

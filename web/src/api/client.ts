@@ -43,6 +43,15 @@ export type RunDownAnswer = Schemas['BankRunDownAnswer']
 export type RunDownAt = Schemas['RunDownAt']
 export type Joining = Schemas['JoiningResult']
 export type GrownBank = Schemas['GrownBankResult']
+export type YearLine = Schemas['YearLine']
+export type YearIntro = Schemas['YearIntro']
+export type YearDay = Schemas['YearDay']
+export type YearQuarters = Schemas['YearQuarters']
+export type YearOutcome = Schemas['YearOutcome']
+export type RemedyLine = Schemas['RemedyLine']
+export type Remedy = Schemas['Remedy']
+export type RiskStep = Schemas['YearRiskStep']
+export type Drop = Schemas['Drop']
 export type WhatIf = Schemas['WhatIf']
 export type Station = Schemas['Station']
 export type DesignAnswer = Schemas['DesignAnswer']
@@ -114,6 +123,39 @@ function unwrap<T>({ data, error, response }: Outcome<T>): T {
 
 function walk(id: string, revision: number) {
   return { params: { path: { id } }, headers: { 'If-Match': `"${revision}"` } }
+}
+
+/** An answer of lines of JSON, each as it comes. */
+async function eachLine<T>(response: Response, online: (line: T) => void) {
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
+  let rest = ''
+  for (;;) {
+    const { value, done } = await reader.read()
+    if (done) return
+    const lines = (rest + value).split('\n')
+    rest = lines.pop()!
+    for (const line of lines) if (line) online(JSON.parse(line) as T)
+  }
+}
+
+/** Asked with a design, for as long as the signal lets it. */
+async function asked(path: string, design: Design, signal: AbortSignal): Promise<Response> {
+  const response = await fetch(path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', ...OWN },
+    body: JSON.stringify(design),
+    signal,
+  })
+  if (!response.ok) unwrap({ error: await response.json().catch(() => ({})), response })
+  return response
+}
+
+async function saved(response: Response, name: string) {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(await response.blob())
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
 }
 
 /** For answers without a body. */
@@ -273,22 +315,7 @@ export const api = {
     ),
   /** Every build as it is worked out, line by line; aborting the signal stops the server too. */
   builds: async (design: Design, bank: number, signal: AbortSignal, online: (line: BuildLine) => void) => {
-    const response = await fetch(`/api/builds?bank=${bank}`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', ...OWN },
-      body: JSON.stringify(design),
-      signal,
-    })
-    if (!response.ok || !response.body) unwrap({ error: await response.json().catch(() => ({})), response })
-    const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
-    let rest = ''
-    for (;;) {
-      const { value, done } = await reader.read()
-      if (done) return
-      const lines = (rest + value).split('\n')
-      rest = lines.pop()!
-      for (const line of lines) if (line) online(JSON.parse(line) as BuildLine)
-    }
+    await eachLine<BuildLine>(await asked(`/api/builds?bank=${bank}`, design, signal), online)
   },
   compareBuilds: async (
     design: Design,
@@ -312,13 +339,23 @@ export const api = {
   save: async (path: string) => {
     const response = await limited(new Request(path, { headers: OWN }))
     if (!response.ok) unwrap({ error: await response.json().catch(() => ({})), response })
-    const name = /filename="?([^";]+)"?/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'inky-badger'
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(await response.blob())
-    link.download = name
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
+    const name = /filename="?([^";]+)"?/.exec(response.headers.get('content-disposition') ?? '')?.[1]
+    await saved(response, name ?? 'inky-badger')
   },
+  /** A year, what would help, or years of other weather: told line by line, ended by the signal. */
+  rehearse: async <T>(
+    what: 'run' | 'remedies' | 'risk',
+    design: Design,
+    bank: number,
+    signal: AbortSignal,
+    online: (line: T) => void,
+  ) => eachLine<T>(await asked(`/api/rehearsal/${what}?bank=${bank}`, design, signal), online),
+  /** The year as a file, a line a day or a quarter of an hour. */
+  saveYear: async (design: Design, bank: number, by: 'day' | 'quarter') =>
+    saved(
+      await asked(`/api/rehearsal/days.csv?bank=${bank}&by=${by}`, design, AbortSignal.timeout(MOST_FILES_MS)),
+      'rehearsal.csv',
+    ),
   /** A month's mean day; null where it cannot be worked out yet. */
   chargedDay: async (design: Design, bank: number, month: number | undefined, signal?: AbortSignal) => {
     const answer = await client.POST('/api/charged-day', {

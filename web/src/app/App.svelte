@@ -16,6 +16,7 @@
     summary: () => import('../summary/Summary.svelte'),
     findings: () => import('../findings/AllFindings.svelte'),
     builds: () => import('../builds/Builds.svelte'),
+    rehearse: () => import('../rehearse/Rehearse.svelte'),
   }
 
   let trouble = $state<string | null>(null)
@@ -44,7 +45,8 @@
   })
   $effect(() => {
     const station = route.station
-    if (!route.tape && !route.summary && !route.builds && !route.findings) untrack(() => session.arrive(station))
+    if (!route.tape && !route.summary && !route.builds && !route.rehearse && !route.findings)
+      untrack(() => session.arrive(station))
   })
 </script>
 
@@ -64,7 +66,7 @@
       load={places.summary}
     />{:else if route.findings}<Later load={places.findings} />{:else if route.builds}<Later
       load={places.builds}
-    />{:else}<Workbench />{/if}
+    />{:else if route.rehearse}<Later load={places.rehearse} />{:else}<Workbench />{/if}
 {:else}
   <main class="p-8 caption" aria-busy="true">Opening the design…</main>
 {/if}

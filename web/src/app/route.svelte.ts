@@ -1,7 +1,8 @@
 import type { Station } from '../api/client'
 import { stations } from '../stations'
 
-/** The address after the hash: `#/shelf`, `#/new`, `#/d/<id>/<station>`, `#/d/<id>/tape`, `#/d/<id>/summary`, `#/d/<id>/findings` or `#/d/<id>/builds`. */
+/** The address after the hash: `#/shelf`, `#/new`, `#/d/<id>/<station>`, `#/d/<id>/tape`, `#/d/<id>/summary`, `#/d/<id>/findings`, `#/d/<id>/builds` or
+ * `#/d/<id>/rehearse`. */
 class Route {
   hash = $state(location.hash)
 
@@ -28,6 +29,9 @@ class Route {
   }
   get builds() {
     return this.design !== null && this.parts[2] === 'builds'
+  }
+  get rehearse() {
+    return this.design !== null && this.parts[2] === 'rehearse'
   }
   /** The key a device's link carries. */
   get key(): string | null {

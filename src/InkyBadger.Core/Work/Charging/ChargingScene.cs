@@ -139,7 +139,8 @@ internal sealed class ChargingScene
             return (watts, 0);
         }
         var amps = GivesA(source) ?? 0;
-        var gives = amps * FillV(amps);
+        // The month's mean day has of a source of some days of the week so much of its hours.
+        var gives = amps * FillV(amps) * (source.Weekdays?.Distinct().Count() ?? 7) / 7;
         foreach (var window in source.Windows ?? [])
         {
             var hours = new DayWindow(window[0], window[1]);

@@ -31,7 +31,7 @@
   const inEngine = ensure('engine', blankEngine)
   const inSupply = ensure('supply', blankSupply)
   const inStart = (): Change[] =>
-    doc?.start ? [] : [{ path: `~${at}/start`, value: { belowV: null, belowSoc: null } }]
+    doc?.start ? [] : [{ path: `~${at}/start`, value: { belowV: null, belowSoc: null, stopSoc: null } }]
   const inSetting = (name: keyof Source['settings']) => (): Change[] =>
     doc?.settings[name]
       ? []
@@ -48,6 +48,13 @@
     { name: 'leastC', label: 'not below, °C', kind: 'number', advised: wants?.chargeStopBelowC ?? null },
     { name: 'amps', label: 'limited to', kind: 'current', advised: doc?.amps ?? null },
   ])
+
+  /** All of them is the same as none said; the last one stays. */
+  function toggleDay(day: number) {
+    const now = doc!.weekdays ?? [0, 1, 2, 3, 4, 5, 6]
+    const next = now.includes(day) ? now.filter((d) => d !== day) : [...now, day].toSorted((a, b) => a - b)
+    if (next.length > 0) session.edit({ path: `~${at}/weekdays`, value: next.length === 7 ? null : next }, true)
+  }
 
   function remove() {
     session.edit({ path: '~/sources', value: session.bank!.sources.filter((_, n) => n !== index) }, true)
@@ -338,6 +345,23 @@
         />
       </div>
     {/if}
+    {#if doc.windows !== null && doc.windows.length > 0}
+      <h3>On these days of the week</h3>
+      <div class="line" role="group" aria-label="Days of the week">
+        {#each ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as name, day (day)}
+          <label class="day"
+            ><input
+              type="checkbox"
+              class="checkbox checkbox-xs"
+              checked={doc.weekdays?.includes(day) ?? true}
+              data-weekday={day}
+              onchange={() => toggleDay(day)}
+            />
+            {name}</label
+          >
+        {/each}
+      </div>
+    {/if}
     {#if doc.kind === 'generator'}
       <h3>What starts it</h3>
       <div class="line">
@@ -354,6 +378,14 @@
           kind="share"
           path="{at}/start/belowSoc"
           placeholder="by hand"
+          ensure={inStart}
+          width="76px"
+        />
+        <QuantityField
+          label="runs until"
+          kind="share"
+          path="{at}/start/stopSoc"
+          placeholder="90 %"
           ensure={inStart}
           width="76px"
         />
@@ -387,6 +419,13 @@
 </Dialog>
 
 <style>
+  .day {
+    display: inline-flex;
+    align-items: center;
+    gap: 4px;
+    min-height: 26px;
+    font-size: 12.5px;
+  }
   h3 {
     font-weight: 700;
     font-size: 13.5px;

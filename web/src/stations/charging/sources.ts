@@ -98,6 +98,7 @@ export function newSource(kind: SourceKind, name: string, others: Source[]): Sou
     engine: kind === 'dc-dc' || kind === 'alternator' ? blankEngine : null,
     supply: kind === 'mains' || kind === 'generator' ? blankSupply : null,
     windows: null,
+    weekdays: null,
     wattsByHour: kind === 'other' ? Array.from({ length: 24 }, () => 0) : null,
     start: null,
     settings,

@@ -1,0 +1,324 @@
+<script lang="ts">
+  import { untrack } from 'svelte'
+  import { tinykeys } from 'tinykeys'
+  import { api } from '../api/client'
+  import Conflict from '../app/Conflict.svelte'
+  import { keeper } from '../app/keeper.svelte'
+  import { session } from '../app/session.svelte'
+  import TitleLine from '../app/TitleLine.svelte'
+  import AsTable from '../ui/AsTable.svelte'
+  import { num, say, stringName } from '../ui/quantity'
+  import QuantityField from '../ui/QuantityField.svelte'
+  import { QUARTERS } from './days'
+  import DropList from './DropList.svelte'
+  import Fortnight from './Fortnight.svelte'
+  import Verdict from './Verdict.svelte'
+  import { FORTNIGHT, year } from './year.svelte'
+  import YearStrip from './YearStrip.svelte'
+
+  /** Time run forward: the design lives a year before it is bought. */
+  const PAUSE_MS = 300
+  $effect(() => {
+    void session.id
+    void session.bankIndex
+    untrack(() => year.reset())
+    return () => untrack(() => year.reset())
+  })
+  // Any change of the design is a year of its own.
+  $effect(() => {
+    if (!session.evaluation) return
+    void session.bankIndex
+    const timer = setTimeout(() => void year.run(), PAUSE_MS)
+    return () => clearTimeout(timer)
+  })
+
+  let playing = $state(false)
+  $effect(() => {
+    if (!playing) return
+    const timer = setInterval(() => {
+      if (year.at + 1 >= year.days.length * QUARTERS) playing = false
+      else year.go(year.at + 1)
+    }, 60)
+    return () => clearInterval(timer)
+  })
+  $effect(() => {
+    const walk = (step: 'undo' | 'redo') => (e: KeyboardEvent) => {
+      if ((e.target as HTMLElement).closest('[data-typed], textarea, dialog')) return
+      e.preventDefault()
+      void session.walk(step)
+    }
+    // Keys of the play head, where nothing else has them.
+    const head = (act: () => void) => (e: KeyboardEvent) => {
+      if ((e.target as HTMLElement).closest('input, select, textarea, button, a, dialog, svg, summary')) return
+      e.preventDefault()
+      act()
+    }
+    return tinykeys(window, {
+      '$mod+z': walk('undo'),
+      '$mod+Shift+z': walk('redo'),
+      '$mod+y': walk('redo'),
+      Space: head(() => (playing = !playing)),
+      ArrowRight: head(() => year.go(year.at + 1)),
+      ArrowLeft: head(() => year.go(year.at - 1)),
+      'Shift+ArrowRight': head(() => year.go(year.at + QUARTERS)),
+      'Shift+ArrowLeft': head(() => year.go(year.at - QUARTERS)),
+    })
+  })
+
+  const wait = $derived(year.intro?.wait ?? null)
+  const headline = $derived(
+    wait
+      ? wait[0].toUpperCase() + wait.slice(1)
+      : (year.outcome?.headline ?? (year.running ? 'The year is being run' : 'A year of this design')),
+  )
+  const now = $derived(year.quarters[Math.floor(year.at / QUARTERS)])
+  const q = $derived(year.at % QUARTERS)
+  const instant = $derived.by(() => {
+    if (!now) return null
+    const amps = now.amps.map((a, i) => `${stringName(i + 1)} ${a[q] === 0 ? 'open or at rest' : say(a[q], 'A')}`)
+    return {
+      when: `${year.calendar.weekday(Math.floor(year.at / QUARTERS))} ${year.calendar.moment((year.at + 1) / 4)}`,
+      charge: `${num(now.soc[q] * 100, 1)} %`,
+      volts: now.volts[q] > 0 ? say(now.volts[q], 'V') : 'no volts',
+      watts: `${now.netW[q] > 0 ? '+' : ''}${say(now.netW[q], 'W')}`,
+      dark: now.dark[q],
+      amps: amps.join(', '),
+    }
+  })
+  const bank = $derived(session.bank)
+  const next = $derived(year.quarters.length ? year.nextDark() : null)
+  const dropped = [
+    { kind: 'weather', text: 'a cloudy week', hours: 168, rest: { value: 0.25 } },
+    { kind: 'string', text: 'a string opens', hours: 96, rest: { string: 1 } },
+    { kind: 'charger', text: 'a charger fails', hours: 168, rest: {} },
+    { kind: 'guest', text: 'a guest', hours: 4, rest: { value: 800 } },
+    { kind: 'cold', text: 'cold', hours: 96, rest: { value: -5 } },
+    { kind: 'plug', text: 'no plug', hours: 168, rest: {} },
+    { kind: 'inverter', text: 'inverter left on', hours: 96, rest: {} },
+    { kind: 'fuse', text: 'the fuse', hours: 24, rest: {} },
+  ] as const
+  const rows = $derived(
+    year.days
+      .slice(year.frame, year.frame + FORTNIGHT)
+      .map((d, i) => [
+        `${year.calendar.weekday(year.frame + i)} ${year.calendar.date(year.frame + i)}`,
+        `${num(d.lowestSoc * 100, 1)} %`,
+        say(d.darkH, 'h'),
+        ...d.sourceWh.map((wh) => say(wh, 'Wh')),
+        say(d.refusedWh, 'Wh'),
+      ]),
+  )
+</script>
+
+<div class="bench">
+  <TitleLine />
+  <main class="sheet">
+    <div class="instrument">
+      <h1 class="headline" data-testid="headline">{headline}</h1>
+      {#if year.trouble}<p role="alert" class="note">{year.trouble}</p>{/if}
+      {#if session.design!.banks.length > 1}
+        <p class="banks">
+          {#each session.design!.banks as b, i (b.id)}
+            <button
+              type="button"
+              class={['link-copper', b === bank && 'on']}
+              aria-pressed={b === bank}
+              onclick={() => session.toBank(i)}>{b.name || b.id}</button
+            >
+          {/each}
+        </p>
+      {/if}
+      <div class="controls">
+        {#if year.running}
+          <button type="button" class="btn btn-outline btn-sm" onclick={() => year.stop()}>Stop</button>
+        {:else}
+          <button type="button" class="btn btn-outline btn-sm" onclick={() => year.run()}>Run again</button>
+        {/if}
+        <label class="field"
+          ><span class="caption">a year from</span><input
+            type="date"
+            value={session.design!.rehearsal.from ?? year.intro?.first ?? ''}
+            data-testid="from"
+            onchange={(e) => session.edit({ path: '/rehearsal/from', value: e.currentTarget.value || null }, true)}
+          /></label
+        >
+        <QuantityField label="weather no." kind="number" path="/rehearsal/weather" whole width="74px" />
+        <span class="adds"
+          ><span class="caption">drop on the days</span>
+          <span class="buttons"
+            >{#each dropped as d (d.kind)}<button
+                type="button"
+                class="btn btn-outline btn-xs"
+                disabled={year.days.length === 0}
+                data-add={d.kind}
+                onclick={() => year.add(d.kind, d.hours, d.rest)}>{d.text}</button
+              >{/each}</span
+          ></span
+        >
+      </div>
+      {#if year.days.length > 0}
+        <p class="instant" data-testid="instant" aria-live="off">
+          <button
+            type="button"
+            class="btn btn-outline btn-xs"
+            aria-pressed={playing}
+            title="Space"
+            onclick={() => (playing = !playing)}>{playing ? 'Pause' : 'Play'}</button
+          >
+          <button
+            type="button"
+            class="btn btn-outline btn-xs"
+            disabled={next === null}
+            data-testid="next-dark"
+            onclick={() => next !== null && year.go(next)}>next dark hour</button
+          >
+          {#if instant}
+            <span
+              ><b>{instant.when}</b>: <span class="fig">{instant.charge}</span>,
+              <span class="fig">{instant.volts}</span>, <span class="fig">{instant.watts}</span>{#if instant.amps};
+                strings
+                <span class="fig">{instant.amps}</span>{/if}{#if instant.dark}; <b>dark</b>{/if}</span
+            >
+          {/if}
+        </p>
+        <Fortnight />
+        <YearStrip />
+        {#if year.outcome}
+          <p class="note" data-testid="sums">
+            In the year <span class="fig">{say(year.outcome.sums.servedAcWh + year.outcome.sums.servedDcWh, 'Wh')}</span
+            >
+            served,
+            <span class="fig">{say(year.outcome.sums.unservedWh, 'Wh')}</span> missed;
+            <span class="fig">{say(year.outcome.sums.sourceWh, 'Wh')}</span> taken of the sources,
+            <span class="fig">{say(year.outcome.sums.clippedWh, 'Wh')}</span> refused;
+            <span class="fig">{num(year.outcome.cyclesPerYear, 1)}</span> full cycles;
+            <span class="fig">{num(year.outcome.longestUnfilledDays, 1)}</span> days at most without being filled{#if year.outcome.sums.generatorStarts > 0};
+              generator <span class="fig">{say(year.outcome.sums.generatorH, 'h')}</span> in
+              <span class="fig">{num(year.outcome.sums.generatorStarts)}</span> starts{/if}.
+          </p>
+        {/if}
+        <DropList />
+        <AsTable
+          heads={['day', 'lowest', 'dark', ...(year.intro?.sources.map((s) => s.name) ?? []), 'refused']}
+          rows={[]}
+          plain={rows}
+        />
+        <p class="note">
+          As a file:
+          <button
+            type="button"
+            class="link-copper"
+            onclick={() => session.worked && api.saveYear(session.worked, session.bankIndex, 'day')}
+            >a line a day</button
+          >,
+          <button
+            type="button"
+            class="link-copper"
+            onclick={() => session.worked && api.saveYear(session.worked, session.bankIndex, 'quarter')}
+            >a line a quarter of an hour</button
+          >.
+        </p>
+      {/if}
+      <p class="caution">
+        Made-up weather and rest volts: a real year differs. Loads by hours lie evenly over their day; temperature
+        within a day, lithium’s own taper and links between strings are not in it.
+      </p>
+    </div>
+    <div class="notes"><Verdict /></div>
+  </main>
+</div>
+{#if keeper.conflict}<Conflict />{/if}
+
+<style>
+  .bench {
+    display: grid;
+    grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
+    height: 100dvh;
+    padding-bottom: 12px;
+  }
+  .sheet {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 272px;
+    margin: 4px 16px 0;
+    background: var(--sheet);
+    border: 1.5px solid var(--ink);
+    min-height: 0;
+  }
+  .instrument {
+    position: relative;
+    padding: 12px 16px;
+    overflow: auto;
+    min-height: 0;
+  }
+  .notes {
+    position: relative;
+    padding: 6px 14px 14px;
+    border-left: 1px solid var(--hair);
+    overflow: auto;
+  }
+  .banks {
+    display: flex;
+    gap: 14px;
+  }
+  .on {
+    color: var(--ink);
+  }
+  .controls {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 12px;
+    align-items: flex-end;
+    margin: 4px 0 6px;
+  }
+  .field,
+  .adds {
+    display: inline-flex;
+    flex-direction: column;
+  }
+  .buttons {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px;
+  }
+  input[type='date'] {
+    font: inherit;
+    font-size: 13px;
+    border: 1px solid var(--ink-3);
+    background: var(--sheet);
+    color: var(--ink);
+    height: 26px;
+    padding: 0 4px;
+  }
+  .instant {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 2px 6px;
+    font-size: 12.5px;
+    margin-bottom: 4px;
+  }
+  @media (max-width: 939px) {
+    .bench {
+      display: block;
+      height: auto;
+    }
+    .sheet {
+      grid-template-columns: minmax(0, 1fr);
+      margin: 0;
+      border-inline: 0;
+    }
+    .instrument {
+      padding: 12px;
+      overflow: visible;
+    }
+    .notes {
+      border-left: 0;
+      border-top: 1px solid var(--hair);
+    }
+    .btn,
+    .link-copper,
+    input[type='date'] {
+      min-height: 44px;
+    }
+  }
+</style>

@@ -1,0 +1,128 @@
+<script lang="ts">
+  import type { Remedy } from '../api/client'
+  import { session } from '../app/session.svelte'
+  import { num, say } from '../ui/quantity'
+  import { year } from './year.svelte'
+
+  /** What would end the dark hours: the cheapest pair with one button, then each alone as hours that are left of today's. */
+  const now = $derived(year.remedies[0]?.darkH ?? 0)
+  const others = $derived(year.remedies.slice(1))
+  const ends = $derived(others.filter((r) => r.darkH <= 0 && r.changes.length > 0))
+  const apply = (remedy: Remedy) => session.edit(remedy.changes, true)
+  const currency = $derived(session.design!.display.currency)
+  const cost = (r: Remedy) => (r.cost ? `, ${r.cost > 0 ? '+' : '−'}${currency}${num(Math.abs(r.cost))}` : '')
+  const risk = $derived(year.risk)
+</script>
+
+<section aria-label="What would end it" data-testid="remedies">
+  {#if now > 0}
+    <h2>What would end it</h2>
+    {#if year.pair}
+      <p class="note">
+        {year.pair.title[0].toUpperCase() + year.pair.title.slice(1)}: never dark, lowest {num(
+          year.pair.lowestSoc * 100,
+        )} %{cost(year.pair)}.
+      </p>
+      <p>
+        <button type="button" class="btn btn-primary btn-sm" data-testid="do-both" onclick={() => apply(year.pair!)}
+          >Do both</button
+        > <span class="note">{say(now, 'h')} → 0</span>
+      </p>
+    {:else if ends.length > 0}
+      <p class="note">One of these alone ends it.</p>
+    {:else if year.searched}
+      <p class="note">No two of these end it: less must be asked, or much more given.</p>
+    {:else}<p class="note" role="status">Each is run through the same year…</p>{/if}
+    <h2>Each alone: dark hours left</h2>
+    <ul>
+      {#each year.remedies as r, i (r.title)}
+        <li data-remedy={r.title}>
+          {#if i > 0 && r.changes.length > 0}
+            <button type="button" class="link-copper" onclick={() => apply(r)}>{r.title}</button>
+          {:else}<span class={[i === 0 && 'font-bold']}>{r.title}</span>{/if}
+          <span class="caption days">{num(r.darkDays)} {r.darkDays === 1 ? 'day' : 'days'}{cost(r)}</span>
+          <span class="bar"><span style:width="{Math.min(100, (r.darkH / now) * 100)}%"></span></span>
+          <span class="fig text-right">{say(r.darkH, 'h')}</span>
+        </li>
+      {/each}
+    </ul>
+  {:else if year.outcome}
+    <p class="note">
+      Never dark in this weather. {num(year.outcome.cyclesPerYear, 0)} full cycles a year.
+      {#if session.design!.cyclesPerYear === null}
+        <button
+          type="button"
+          class="link-copper"
+          onclick={() => session.edit({ path: '/cyclesPerYear', value: Math.round(year.outcome!.cyclesPerYear) }, true)}
+          >Count them in Builds</button
+        >
+      {/if}
+    </p>
+  {/if}
+</section>
+{#if year.outcome}
+  <section aria-label="Other weather" data-testid="risk">
+    <h2>Other weather</h2>
+    {#if year.risking}
+      <p class="note" role="status">
+        {risk ? `${num(risk.done)} of ${num(risk.of)} years` : 'The first years…'}
+        <button type="button" class="link-copper" onclick={() => year.stopRisk()}>Stop</button>
+      </p>
+    {:else}
+      <p>
+        <button type="button" class="link-copper" onclick={() => year.ask()}>Run fifty years of other weather</button>
+      </p>
+    {/if}
+    {#if risk?.risk}
+      {@const r = risk.risk}
+      <p class="note">
+        Dark in <b class="fig">{num(r.darkRuns)}</b> of {num(r.runs)} years;
+        <b class="fig">{say(r.meanDarkHours, 'h')}</b>
+        on the mean, <b class="fig">{say(r.p95DarkHours, 'h')}</b> in one of twenty,
+        <b class="fig">{say(r.worstDarkHours, 'h')}</b>
+        at worst.
+        {#if r.shareAtMost !== null}That proves only that fewer than <b class="fig">{num(r.shareAtMost * 100, 1)} %</b> of
+          years are dark.{/if}
+      </p>
+    {:else if risk && !year.risking}
+      <p class="note">Stopped after {num(risk.done)} of {num(risk.of)} years.</p>
+    {/if}
+  </section>
+{/if}
+
+<style>
+  h2 {
+    font-weight: 700;
+    font-size: 13.5px;
+    margin-top: 8px;
+  }
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 84px;
+    gap: 0 8px;
+    padding: 2px 0;
+  }
+  li .link-copper {
+    text-align: left;
+    min-height: 24px;
+  }
+  .days {
+    text-align: right;
+    align-self: end;
+  }
+  .bar {
+    border: 1px solid var(--ink-3);
+    height: 10px;
+    align-self: center;
+  }
+  .bar span {
+    display: block;
+    height: 100%;
+    background: var(--ink);
+  }
+  @media (max-width: 939px) {
+    .link-copper {
+      min-height: 44px;
+    }
+  }
+</style>
