@@ -63,7 +63,7 @@ public class LayoutTests
         }
 
         var id = await Keep(bench, Long(await Marrow(bench)));
-        foreach (var station in new[] { "loads", "voltage", "inverter", "bank", "cables", "charging", "findings", "builds" })
+        foreach (var station in new[] { "loads", "voltage", "inverter", "bank", "cables", "charging", "findings", "builds", "rehearse" })
         {
             bench.Open($"#/d/{id}/{station}");
             Ready(bench, station);
@@ -152,7 +152,7 @@ public class LayoutTests
         bench.Click("[data-start=blank]");
         bench.Find("[data-testid=headline]");
         var empty = ((string)bench.Run("return location.hash")!).Split('/')[2];
-        foreach (var station in new[] { "loads", "voltage", "inverter", "bank", "cables", "charging", "findings", "builds" })
+        foreach (var station in new[] { "loads", "voltage", "inverter", "bank", "cables", "charging", "findings", "builds", "rehearse" })
         {
             bench.Open($"#/d/{empty}/{station}");
             Look($"empty, {station}");
@@ -186,6 +186,8 @@ public class LayoutTests
                 () => bench.Text("[data-testid=progress]").Contains("worked out whole", StringComparison.Ordinal),
                 "all builds worked out"
             );
+        else if (station == "rehearse")
+            bench.Find("[data-testid=sums]");
         else if (station == "findings")
             bench.WaitUntil(() => bench.All("[data-testid=all-findings] tbody tr").Count > 3, "findings");
         else

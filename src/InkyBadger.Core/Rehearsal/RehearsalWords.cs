@@ -9,6 +9,9 @@ internal static class RehearsalWords
 {
     private static string Day(RehearsalDates dates, int day) => dates.Of(day).ToString("d MMMM", CultureInfo.InvariantCulture);
 
+    /// <summary>Dark is counted in hours, however many they are.</summary>
+    private static string Dark(double hours) => hours < 1 ? Say.Hours(hours) : $"{Say.Number(hours, hours < 100 ? 1 : 0)} h";
+
     /// <summary>What came of it: dark, and after what the greater part of it; or how low it went.</summary>
     /// <param name="lowest">Day of the lowest charge (from 0).</param>
     public static string Headline(RehearsalSetup setup, IReadOnlyList<YearDay> days, RehearsalResult sums, int lowest)
@@ -21,7 +24,7 @@ internal static class RehearsalWords
         if (on.Count == 0)
             return $"Never dark; lowest {Say.Percent(sums.LowestSoc)} on {Day(setup.Dates, lowest)}";
         var span = on[0] == on[^1] ? $"on {Day(setup.Dates, on[0])}" : $"between {Day(setup.Dates, on[0])} and {Day(setup.Dates, on[^1])}";
-        var text = $"Dark on {on.Count} {(on.Count == 1 ? "day" : "days")}, {Say.Hours(sums.DarkHours)} in all, {span}";
+        var text = $"Dark on {on.Count} {(on.Count == 1 ? "day" : "days")}, {Dark(sums.DarkHours)} in all, {span}";
         return After(setup, days, sums.DarkHours) is { } after ? $"{text}; {after}" : text;
     }
 
@@ -37,7 +40,7 @@ internal static class RehearsalWords
             if (h > (most?.H ?? 0))
                 most = (drop, h);
         }
-        return most is { } found && found.H >= darkH / 2 ? $"{Say.Hours(found.H)} of them after {Noun(found.Drop)}" : null;
+        return most is { } found && found.H >= darkH / 2 ? $"{Dark(found.H)} of them after {Noun(found.Drop)}" : null;
     }
 
     private static string Noun(Drop drop) =>

@@ -7442,8 +7442,8 @@ export interface components {
             sums: components["schemas"]["RehearsalResult"];
         };
         /**
-         * @description A day's quarters of an hour: charge at the end of each [0 to 1], watts into the bank [W, out negative], dark or not, volts [V], and the
-         *     amperes of each string [A], as at the end of the quarter.
+         * @description A day's quarters of an hour: charge at the end of each [0 to 1], and of each quarter the means of the watts into the bank [W, out
+         *     negative], of the volts [V] and of the amperes of each string [A, out of it positive]; whether anything of it was dark.
          */
         YearQuarters: {
             soc: number[];

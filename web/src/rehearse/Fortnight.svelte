@@ -2,7 +2,7 @@
   import { num, say } from '../ui/quantity'
   import Drawing from '../drawing/Drawing.svelte'
   import Hatches from '../stations/charging/Hatches.svelte'
-  import { QUARTERS, stretches } from './days'
+  import { darkHours, QUARTERS, stretches } from './days'
   import { FORTNIGHT, year } from './year.svelte'
 
   /** Two weeks at once: suns that are dragged, what is dropped, the vessel with its dark hours solid, the watts into and out of it. */
@@ -246,7 +246,7 @@
     <path d={charge} fill="none" stroke="var(--ink)" stroke-width="2" data-charge />
     {#if darkH > 0}
       <text x={right - 4} y={vesselTop + 15} text-anchor="end" class="word" data-give
-        ><tspan class="fig big">{say(darkH, 'h')}</tspan> dark in these days</text
+        ><tspan class="fig big">{darkHours(darkH)}</tspan> dark in these days</text
       >
     {/if}
 

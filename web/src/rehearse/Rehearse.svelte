@@ -9,7 +9,7 @@
   import AsTable from '../ui/AsTable.svelte'
   import { num, say, stringName } from '../ui/quantity'
   import QuantityField from '../ui/QuantityField.svelte'
-  import { QUARTERS } from './days'
+  import { darkHours, QUARTERS } from './days'
   import DropList from './DropList.svelte'
   import Fortnight from './Fortnight.svelte'
   import Verdict from './Verdict.svelte'
@@ -103,7 +103,7 @@
       .map((d, i) => [
         `${year.calendar.weekday(year.frame + i)} ${year.calendar.date(year.frame + i)}`,
         `${num(d.lowestSoc * 100, 1)} %`,
-        say(d.darkH, 'h'),
+        darkHours(d.darkH),
         ...d.sourceWh.map((wh) => say(wh, 'Wh')),
         say(d.refusedWh, 'Wh'),
       ]),

@@ -1,7 +1,8 @@
 <script lang="ts">
   import type { Remedy } from '../api/client'
   import { session } from '../app/session.svelte'
-  import { num, say } from '../ui/quantity'
+  import { num } from '../ui/quantity'
+  import { darkHours } from './days'
   import { year } from './year.svelte'
 
   /** What would end the dark hours: the cheapest pair with one button, then each alone as hours that are left of today's. */
@@ -26,7 +27,7 @@
       <p>
         <button type="button" class="btn btn-primary btn-sm" data-testid="do-both" onclick={() => apply(year.pair!)}
           >Do both</button
-        > <span class="note">{say(now, 'h')} → 0</span>
+        > <span class="note">{darkHours(now)} → 0</span>
       </p>
     {:else if ends.length > 0}
       <p class="note">One of these alone ends it.</p>
@@ -42,7 +43,7 @@
           {:else}<span class={[i === 0 && 'font-bold']}>{r.title}</span>{/if}
           <span class="caption days">{num(r.darkDays)} {r.darkDays === 1 ? 'day' : 'days'}{cost(r)}</span>
           <span class="bar"><span style:width="{Math.min(100, (r.darkH / now) * 100)}%"></span></span>
-          <span class="fig text-right">{say(r.darkH, 'h')}</span>
+          <span class="fig text-right">{darkHours(r.darkH)}</span>
         </li>
       {/each}
     </ul>
@@ -77,9 +78,9 @@
       {@const r = risk.risk}
       <p class="note">
         Dark in <b class="fig">{num(r.darkRuns)}</b> of {num(r.runs)} years;
-        <b class="fig">{say(r.meanDarkHours, 'h')}</b>
-        on the mean, <b class="fig">{say(r.p95DarkHours, 'h')}</b> in one of twenty,
-        <b class="fig">{say(r.worstDarkHours, 'h')}</b>
+        <b class="fig">{darkHours(r.meanDarkHours)}</b>
+        on the mean, <b class="fig">{darkHours(r.p95DarkHours)}</b> in one of twenty,
+        <b class="fig">{darkHours(r.worstDarkHours)}</b>
         at worst.
         {#if r.shareAtMost !== null}That proves only that fewer than <b class="fig">{num(r.shareAtMost * 100, 1)} %</b> of
           years are dark.{/if}

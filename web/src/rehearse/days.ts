@@ -1,4 +1,4 @@
-import { clock } from '../ui/quantity'
+import { clock, num, say } from '../ui/quantity'
 
 /** Quarters of an hour in a day. */
 export const QUARTERS = 96
@@ -49,6 +49,9 @@ export class Calendar {
     return (Date.parse(`${iso}Z`) - this.#first) / 3_600_000
   }
 }
+
+/** Dark is counted in hours, however many they are. */
+export const darkHours = (h: number): string => (h < 1 && h > 0 ? say(h, 'h') : `${num(h, h < 100 && h % 1 ? 1 : 0)} h`)
 
 /** Stretches of true in a list, each from the first to behind the last. */
 export function stretches(list: boolean[]): [number, number][] {

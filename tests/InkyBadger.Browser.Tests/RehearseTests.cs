@@ -1,0 +1,119 @@
+using OpenQA.Selenium;
+
+namespace InkyBadger.Browser.Tests;
+
+/// <summary>Time run forward on the screen: the hut on sun alone, a dull month dropped on it, what ends the dark, other weather.</summary>
+public class RehearseTests
+{
+    private const string AsItIs = "Dark on 4 days, 15.3 h in all, between 28 November and 27 December";
+
+    private static Bench Hut(int width = 1280, int height = 800)
+    {
+        var bench = new Bench(width: width, height: height);
+        bench.OpenDesign("Hare", "bank");
+        bench.ToPlace("Rehearse");
+        Says(bench, AsItIs);
+        return bench;
+    }
+
+    private static void Says(Bench bench, string headline) =>
+        bench.WaitUntil(() => bench.Text("[data-testid=headline]") == headline, headline);
+
+    /// <summary>As somebody sets it in the field of his browser, whatever order that has day and month in.</summary>
+    private static void Moment(Bench bench, int field, string value) =>
+        bench.Run(
+            """
+            const input = document.querySelectorAll('[data-typed-drop="0"] input[type=datetime-local]')[arguments[0]]
+            input.value = arguments[1]
+            input.dispatchEvent(new Event('change', { bubbles: true }))
+            """,
+            field,
+            value
+        );
+
+    [Fact]
+    public void A_dull_month_is_dropped_and_the_pair_that_ends_it_is_pressed()
+    {
+        using var bench = Hut();
+        // The darkest days stand before one, solid black, and each day's column is in the year.
+        Assert.True(bench.All("[data-dark]").Count > 0);
+        Assert.Equal("4", bench.Find("[data-dark-days]").GetAttribute("data-dark-days"));
+        bench.Click("[data-add=weather]");
+        bench.Find("[data-typed-drop='0']");
+        Moment(bench, 1, "2027-01-10T00:00");
+        bench.WaitUntil(() => bench.Has("[data-typed-drop='0']"), "the drop");
+        Moment(bench, 0, "2026-12-10T00:00");
+        bench.Fill("/rehearsal/drops/0/value", "40 %");
+        // Day by day: dark on 29, told by the headline, the year's columns and the remedies alike.
+        bench.WaitUntil(() => bench.Text("[data-testid=headline]").StartsWith("Dark on 29 days, 577", StringComparison.Ordinal), "dark");
+        Assert.EndsWith("after the cloudy days", bench.Text("[data-testid=headline]"), StringComparison.Ordinal);
+        bench.WaitUntil(() => bench.Find("[data-dark-days]").GetAttribute("data-dark-days") == "29", "in the year too");
+        bench.WaitUntil(() => bench.Has("[data-testid=do-both]"), "two that end it");
+        Assert.Contains("A string more, and without Radio: never dark", bench.Text("[data-testid=remedies]"), StringComparison.Ordinal);
+        bench.Click("[data-testid=do-both]");
+        bench.WaitUntil(() => bench.Text("[data-testid=headline]").StartsWith("Never dark; lowest 20", StringComparison.Ordinal), "ended");
+        // It is one edit: one undo brings the dark back.
+        bench.Click("button[aria-label=Undo]");
+        bench.WaitUntil(() => bench.Text("[data-testid=headline]").StartsWith("Dark on 29 days", StringComparison.Ordinal), "undone");
+        Assert.Empty(bench.Complaints());
+    }
+
+    [Fact]
+    public void The_play_head_goes_to_the_dark_and_says_the_instant()
+    {
+        using var bench = Hut();
+        bench.Run("document.activeElement.blur()");
+        // From the first day on: a step back of the year's frame by its own keys.
+        bench.Run("document.querySelector('[data-testid=frame]').focus()");
+        for (var n = 0; n < 14; n++)
+            bench.Press(Keys.PageUp);
+        bench.WaitUntil(() => bench.Find("[data-testid=frame]").GetAttribute("aria-valuenow") == "0", "the first two weeks");
+        bench.Click("[data-testid=next-dark]");
+        bench.WaitUntil(() => bench.Text("[data-testid=instant]").Contains("28 Nov", StringComparison.Ordinal), "the first dark");
+        Assert.Contains("dark", bench.Text("[data-testid=instant] b:last-of-type"), StringComparison.Ordinal);
+        Assert.True(bench.Has("[data-head]"));
+        // A day on by the keys, where nothing else has them.
+        bench.Run("document.activeElement.blur()");
+        bench.Press(Keys.Shift + Keys.ArrowRight);
+        bench.WaitUntil(() => bench.Text("[data-testid=instant]").Contains("29 Nov", StringComparison.Ordinal), "a day on");
+    }
+
+    /// <summary>The sun of a day is pulled down: that day gets a sky of its own, and one undo takes it away.</summary>
+    [Fact]
+    public void A_sun_is_made_smaller()
+    {
+        using var bench = Hut();
+        var before = bench.Find("[data-sun]").GetAttribute("aria-valuetext");
+        bench.Run("document.querySelector('[data-sun]').focus()");
+        bench.Press(Keys.PageDown);
+        bench.Find("[data-typed-drop='0']");
+        bench.WaitUntil(() => bench.Find("[data-sun]").GetAttribute("aria-valuetext") != before, "less sun");
+        bench.Click("button[aria-label=Undo]");
+        bench.WaitUntil(
+            () => !bench.Has("[data-typed-drop='0']") && bench.Find("[data-sun]").GetAttribute("aria-valuetext") == before,
+            "as before"
+        );
+    }
+
+    [Fact]
+    public void A_risk_run_is_stopped_and_says_how_far_it_came()
+    {
+        using var bench = Hut();
+        bench.ClickText("[data-testid=risk] button", "Run fifty years");
+        bench.WaitUntil(() => bench.Text("[data-testid=risk]").Contains("of 50 years", StringComparison.Ordinal), "under way");
+        bench.ClickText("[data-testid=risk] button", "Stop");
+        bench.WaitUntil(() => bench.Text("[data-testid=risk]").Contains("Stopped after", StringComparison.Ordinal), "stopped");
+    }
+
+    [Fact]
+    public void A_design_without_loads_says_what_is_missing()
+    {
+        using var bench = new Bench(seed: false);
+        bench.Open();
+        bench.ClickText("a", "New design");
+        bench.Click("[data-start=blank]");
+        bench.Find("[data-testid=headline]");
+        bench.ToPlace("Rehearse");
+        Says(bench, "Add the first load");
+    }
+}
