@@ -5,10 +5,11 @@ using InkyBadger.Core.Builds;
 using InkyBadger.Core.Demo;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Rehearsal;
 using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Working;
 
-BenchmarkSwitcher.FromTypes([typeof(EvaluatorBenchmarks), typeof(NetworkBenchmarks), typeof(BuildBenchmarks), typeof(LongLists)]).Run(args);
+BenchmarkSwitcher.FromTypes([typeof(EvaluatorBenchmarks), typeof(NetworkBenchmarks), typeof(BuildBenchmarks), typeof(LongLists), typeof(YearBenchmarks)]).Run(args);
 
 /// <summary>What a key press costs in the core: the flagship, all stages, without and with its working, and the ladder.</summary>
 [MemoryDiagnoser]
@@ -65,4 +66,18 @@ public class BuildBenchmarks
 
     [Benchmark]
     public int First200() => BuildSearch.Screen(clinic, 0, stock).Left.Take(200).Count(c => BuildMaker.Of(clinic, 0, c, new()) is not null);
+}
+
+/// <summary>A year of the flagship at one-minute steps with all that is drawn of it, and fifty of other weather.</summary>
+[ShortRunJob]
+[MemoryDiagnoser]
+public class YearBenchmarks
+{
+    private readonly DesignDocument bus = DemoDesigns.All[0];
+
+    [Benchmark]
+    public YearOutcome? Year() => YearRun.Of(bus, 0).Whole();
+
+    [Benchmark]
+    public int FiftyYears() => YearRisk.Work(bus, 0, 50).Count();
 }
