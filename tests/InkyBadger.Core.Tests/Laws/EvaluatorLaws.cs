@@ -236,8 +236,10 @@ public static class Documents
         from compensation in Maybe(From(-200, 0))
         from preset in Gen.Elements("sealed", "lithium", null)
         from start in Maybe(From(1, 70))
+        from weekdays in Gen.Elements<IReadOnlyList<int>?>(null, null, [5, 6])
         select new Source
         {
+            Weekdays = weekdays,
             Start = start is null ? null : new() { BelowV = start },
             Name = "Source",
             Kind = kind,
@@ -623,6 +625,31 @@ public class EvaluatorLaws
                 $"{run.Id}: {rating} A on {ampacity} A"
             );
         }
+    }
+
+    /// <summary>
+    /// A month of any design that can be run: charge stays within its bounds, dark within the day, what was asked is served or missed, and no
+    /// source gives what it does not have.
+    /// </summary>
+    [Property]
+    public void A_month_of_any_design_keeps_its_books(DesignDocument design)
+    {
+        var run = YearRun.Of(design, 0);
+        if (run.Intro.Wait is not null)
+        {
+            Assert.Null(run.Next());
+            return;
+        }
+        var month = run.Next()!;
+        Assert.Equal(31, month.Days.Count);
+        Assert.All(month.Days, d => Assert.InRange(d.LowestSoc, 0, 1));
+        Assert.All(month.Days, d => Assert.InRange(d.DarkH, 0, 24 + 1e-6));
+        Assert.All(month.Days, d => Assert.All(d.SourceWh, wh => Assert.True(wh >= -1e-6 && double.IsFinite(wh))));
+        Assert.All(month.Quarters, q => Assert.All(q.Soc, soc => Assert.InRange(soc, 0, 1)));
+        var outcome = run.Outcome()!;
+        Assert.NotEmpty(outcome.Headline);
+        Assert.Equal(month.Days.Sum(d => d.DarkH), outcome.DarkH, 6);
+        Assert.True(outcome.Sums.ServedAcWh >= 0 && outcome.Sums.UnservedWh >= 0 && outcome.Sums.InverterLossWh >= -1e-6);
     }
 
     /// <summary>

@@ -349,7 +349,9 @@ internal static class ChargingWorking
             wh,
             "Wh",
             "9.10",
-            of.GivesA is null ? null : "{A} × {V} × {h}",
+            of.GivesA is null ? null
+                : source.Weekdays is null ? "{A} × {V} × {h}"
+                : "{A} × {V} × {h} × {d} ÷ 7",
             of.GivesA is not { } amps
                 ? []
                 :
@@ -357,6 +359,9 @@ internal static class ChargingWorking
                     T.Worked("A", amps, "A", "it gives", $"/charging/sources/{i}/givesA"),
                     T.Worked("V", of.FillV, "V", "while it fills", $"/charging/sources/{i}/fillV"),
                     T.You("h", hours, "h", "a day", scene.IsBuiltIn(i) ? "/inverters" : path + "/windows"),
+                    .. source.Weekdays is { } days
+                        ? (Term[])[T.You("d", days.Distinct().Count(), "", "days of the week", path + "/weekdays")]
+                        : [],
                 ],
             of.GivesA is null ? "Nobody said what it gives." : null
         );
