@@ -95,6 +95,24 @@ public class RehearseTests
         );
     }
 
+    /// <summary>With a string more the hut is never dark: the dashed line, beside the design's own dark.</summary>
+    [Fact]
+    public void A_remedy_is_drawn_against_the_design()
+    {
+        using var bench = Hut();
+        bench.Find("[data-remedy='a string more'] button");
+        var against = new OpenQA.Selenium.Support.UI.SelectElement(
+            bench.Wait(d =>
+                d.FindElements(By.CssSelector("select"))
+                    .FirstOrDefault(s => s.Text.Contains("with: a string more", StringComparison.Ordinal))
+            )
+        );
+        against.SelectByText("with: a string more");
+        bench.WaitUntil(() => bench.Has("[data-testid=against]"), "the dashed line");
+        Assert.Contains("a string more: Never dark", bench.Text("[data-testid=against]"), StringComparison.Ordinal);
+        Assert.True(bench.Has("path[data-against]") && bench.All("[data-dark]").Count > 0);
+    }
+
     [Fact]
     public void A_risk_run_is_stopped_and_says_how_far_it_came()
     {

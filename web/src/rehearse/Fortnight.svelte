@@ -49,6 +49,14 @@
   const quarters = $derived(days.flatMap((d) => year.quarters[d]?.soc.map((soc, q) => ({ d, q, soc })) ?? []))
   const hourOf = (d: number, q: number) => d * 24 + (q + 1) / 4
   const charge = $derived(quarters.map((p, i) => `${i ? 'L' : 'M'}${x(hourOf(p.d, p.q))} ${y(p.soc)}`).join(''))
+  const other = $derived(
+    quarters
+      .map((p, i) => {
+        const soc = year.against?.quarters[p.d]?.soc[p.q]
+        return soc === undefined ? '' : `${i ? 'L' : 'M'}${x(hourOf(p.d, p.q))} ${y(soc)}`
+      })
+      .join(''),
+  )
   const dark = $derived(stretches(quarters.map((p) => year.quarters[p.d].dark[p.q])))
   const darkH = $derived(days.reduce((sum, d) => sum + year.days[d].darkH, 0))
   const mostW = $derived(Math.max(100, ...days.flatMap((d) => year.quarters[d]?.netW.map((w) => Math.abs(w)) ?? [])))
@@ -244,6 +252,10 @@
       />
     {/each}
     <path d={charge} fill="none" stroke="var(--ink)" stroke-width="2" data-charge />
+    {#if year.against}
+      <path d={other} fill="none" stroke="var(--sheet)" stroke-width="4" />
+      <path d={other} fill="none" stroke="var(--ink)" stroke-width="1.6" stroke-dasharray="5 4" data-against />
+    {/if}
     {#if darkH > 0}
       <text x={right - 4} y={vesselTop + 15} text-anchor="end" class="word" data-give
         ><tspan class="fig big">{darkHours(darkH)}</tspan> dark in these days</text

@@ -10,6 +10,7 @@
   import { num, say, stringName } from '../ui/quantity'
   import QuantityField from '../ui/QuantityField.svelte'
   import { darkHours, QUARTERS } from './days'
+  import Against from './Against.svelte'
   import DropList from './DropList.svelte'
   import Fortnight from './Fortnight.svelte'
   import Verdict from './Verdict.svelte'
@@ -143,6 +144,7 @@
           /></label
         >
         <QuantityField label="weather no." kind="number" path="/rehearsal/weather" whole width="74px" />
+        <Against />
         <span class="adds"
           ><span class="caption">drop on the days</span>
           <span class="buttons"
@@ -182,6 +184,9 @@
           {/if}
         </p>
         <Fortnight />
+        {#if year.against}
+          <p class="note" data-testid="against">Dashed, {year.against.name}: {year.against.headline}.</p>
+        {/if}
         <YearStrip />
         {#if year.outcome}
           <p class="note" data-testid="sums">

@@ -1,5 +1,6 @@
 import { api, Refused } from '../api/client'
 import type {
+  Design,
   Drop,
   Remedy,
   RemedyLine,
@@ -37,6 +38,10 @@ class Year {
   risk = $state.raw<RiskStep | null>(null)
   risking = $state(false)
 
+  /** Another design, or this one with a remedy, in the same weather: the dashed line. */
+  against = $state.raw<{ key: string; name: string; quarters: YearQuarters[]; headline: string } | null>(null)
+  #against: AbortController | null = null
+
   calendar = $derived(new Calendar(this.intro?.first ?? '2026-07-01'))
   drops = $derived((session.design?.rehearsal.drops ?? []) as Drop[])
 
@@ -53,6 +58,8 @@ class Year {
     const stop = (this.#run = new AbortController())
     this.running = true
     this.trouble = null
+    // A remedy was one of the design as it was.
+    if (this.against?.key.startsWith('remedy ')) this.alone()
     const [days, quarters]: [YearDay[], YearQuarters[]] = [[], []]
     const before = this.days
     try {
@@ -138,6 +145,30 @@ class Year {
     this.risking = false
   }
 
+  /** Runs another design through the days of this one. */
+  async compare(key: string, name: string, design: Design, bank: number) {
+    this.#against?.abort()
+    const stop = (this.#against = new AbortController())
+    const quarters: YearQuarters[] = []
+    let headline = ''
+    const { from, weather } = session.worked!.rehearsal
+    const same = { ...design, rehearsal: { ...design.rehearsal, from, weather } }
+    try {
+      await api.rehearse<YearLine>('run', same, bank, stop.signal, (line) => {
+        if (line.intro?.wait) headline = line.intro.wait
+        if (line.month) quarters.push(...line.month.quarters)
+        if (line.outcome) headline = line.outcome.headline
+      })
+      this.against = { key, name, quarters, headline }
+    } catch (e) {
+      if (!stop.signal.aborted) this.trouble = e instanceof Refused ? e.message : 'The server does not answer.'
+    }
+  }
+  alone() {
+    this.#against?.abort()
+    this.against = null
+  }
+
   stop() {
     this.#run?.abort()
     this.#search?.abort()
@@ -150,6 +181,7 @@ class Year {
   reset() {
     this.stop()
     this.stopRisk()
+    this.alone()
     this.intro = this.outcome = this.pair = this.risk = null
     this.days = this.quarters = []
     this.remedies = []

@@ -1,0 +1,50 @@
+<script lang="ts">
+  import { onMount } from 'svelte'
+  import { api } from '../api/client'
+  import type { DesignCard } from '../api/client'
+  import { session } from '../app/session.svelte'
+  import ChoiceField from '../ui/ChoiceField.svelte'
+  import { withChanges } from '../ui/pointer'
+  import { year } from './year.svelte'
+
+  /** What the dashed line is: this design with a remedy, or another one of the shelf. */
+  let cards = $state.raw<DesignCard[]>([])
+  onMount(async () => {
+    try {
+      cards = (await api.designs()).filter((c) => c.id !== session.id)
+    } catch {
+      // Without the shelf only remedies are to be compared with.
+    }
+  })
+  const remedies = $derived([
+    ...(year.pair ? [year.pair] : []),
+    ...year.remedies.slice(1).filter((r) => r.changes.length > 0),
+  ])
+  const options = $derived([
+    ...remedies.map((r) => ({ value: `remedy ${r.title}`, text: `with: ${r.title}` })),
+    ...cards.map((c) => ({ value: `design ${c.id}`, text: c.name })),
+  ])
+
+  async function pick(key: string | null) {
+    if (!key) return year.alone()
+    const remedy = remedies.find((r) => `remedy ${r.title}` === key)
+    if (remedy) return year.compare(key, remedy.title, withChanges(session.worked!, remedy.changes), session.bankIndex)
+    const card = cards.find((c) => `design ${c.id}` === key)
+    if (!card) return
+    try {
+      const answer = await api.design(card.id)
+      await year.compare(key, card.name, answer.design, 0)
+    } catch {
+      year.trouble = 'That design cannot be had at the moment.'
+    }
+  }
+</script>
+
+<ChoiceField
+  label="against, dashed"
+  value={year.against?.key ?? null}
+  {options}
+  none="nothing"
+  width="170px"
+  onpick={(key) => void pick(key)}
+/>
