@@ -15,14 +15,15 @@ public sealed record YearDay(
 
 /// <summary>
 /// A day's quarters of an hour: charge at the end of each [0 to 1], and of each quarter the means of the watts into the bank [W, out
-/// negative], of the volts [V] and of the amperes of each string [A, out of it positive]; whether anything of it was dark.
+/// negative], of the volts [V], of the amperes of each string [A, out of it positive] and of what each source gave [W]; whether anything of it was dark.
 /// </summary>
 public sealed record YearQuarters(
     IReadOnlyList<double> Soc,
     IReadOnlyList<double> NetW,
     IReadOnlyList<bool> Dark,
     IReadOnlyList<double> Volts,
-    IReadOnlyList<IReadOnlyList<double>> Amps
+    IReadOnlyList<IReadOnlyList<double>> Amps,
+    IReadOnlyList<IReadOnlyList<double>> SourceW
 );
 
 /// <summary>Reads a run out day by day, with its quarters of an hour: what is drawn of it.</summary>
@@ -54,7 +55,9 @@ public sealed class YearReader : IRehearsalReader
         watts = new double[Quarters],
         volts = new double[Quarters];
     private bool[] isDark = new bool[Quarters];
-    private double[][] amps;
+    private double[][] amps,
+        sourceW;
+    private readonly double[] sumW;
 
     public YearReader(RehearsalPlan plan)
     {
@@ -62,13 +65,14 @@ public sealed class YearReader : IRehearsalReader
         strings = plan.Strings.Count <= MostStrings ? plan.Strings.Count : 0;
         sumA = new double[strings];
         given = new double[plan.Sources.Count + (plan.Generator is null ? 0 : 1)];
-        amps = Empty();
+        sumW = new double[given.Length];
+        (amps, sourceW) = (Empty(strings), Empty(given.Length));
     }
 
     public IReadOnlyList<YearDay> Days => days;
     public IReadOnlyList<YearQuarters> QuartersOf => quarters;
 
-    private double[][] Empty() => [.. Enumerable.Range(0, strings).Select(_ => new double[Quarters])];
+    private static double[][] Empty(int lists) => [.. Enumerable.Range(0, lists).Select(_ => new double[Quarters])];
 
     public void Read(in Moment m)
     {
@@ -80,7 +84,10 @@ public sealed class YearReader : IRehearsalReader
         if (m.Generator)
             generator += stepH;
         for (var n = 0; n < given.Length; n++)
+        {
             given[n] += m.Given[n] * stepH;
+            sumW[n] += m.Given[n];
+        }
         net += m.NetW;
         sumV += m.Volts;
         for (var i = 0; i < strings; i++)
@@ -98,6 +105,8 @@ public sealed class YearReader : IRehearsalReader
             );
             for (var i = 0; i < strings; i++)
                 (amps[i][q], sumA[i]) = (Math.Round(sumA[i] / perQuarter, 1), 0);
+            for (var n = 0; n < sumW.Length; n++)
+                (sourceW[n][q], sumW[n]) = (Math.Round(sumW[n] / perQuarter), 0);
             (net, sumV, anyDark) = (0, 0, false);
         }
         if (ofDay == perDay - 1)
@@ -107,9 +116,16 @@ public sealed class YearReader : IRehearsalReader
     private void EndDay()
     {
         days.Add(new(lowest, dark, refused, given, outWh, generator));
-        quarters.Add(new(soc, watts, isDark, volts, amps));
+        quarters.Add(new(soc, watts, isDark, volts, amps, sourceW));
         (lowest, dark, refused, outWh, generator) = (double.PositiveInfinity, 0, 0, 0, 0);
         given = new double[given.Length];
-        (soc, watts, volts, isDark, amps) = (new double[Quarters], new double[Quarters], new double[Quarters], new bool[Quarters], Empty());
+        (soc, watts, volts, isDark, amps, sourceW) = (
+            new double[Quarters],
+            new double[Quarters],
+            new double[Quarters],
+            new bool[Quarters],
+            Empty(strings),
+            Empty(given.Length)
+        );
     }
 }

@@ -7443,7 +7443,7 @@ export interface components {
         };
         /**
          * @description A day's quarters of an hour: charge at the end of each [0 to 1], and of each quarter the means of the watts into the bank [W, out
-         *     negative], of the volts [V] and of the amperes of each string [A, out of it positive]; whether anything of it was dark.
+         *     negative], of the volts [V], of the amperes of each string [A, out of it positive] and of what each source gave [W]; whether anything of it was dark.
          */
         YearQuarters: {
             soc: number[];
@@ -7451,6 +7451,7 @@ export interface components {
             dark: boolean[];
             volts: number[];
             amps: number[][];
+            sourceW: number[][];
         };
         /** @description Of so many years of other weather so many are run; dark hours of the last one [h]; at the end what they prove. */
         YearRiskStep: {

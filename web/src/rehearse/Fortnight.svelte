@@ -1,6 +1,7 @@
 <script lang="ts">
   import { num, say } from '../ui/quantity'
   import Drawing from '../drawing/Drawing.svelte'
+  import { cut } from '../drawing/geometry'
   import Hatches from '../stations/charging/Hatches.svelte'
   import { darkHours, QUARTERS, stretches } from './days'
   import { FORTNIGHT, year } from './year.svelte'
@@ -41,7 +42,10 @@
   const vesselTop = $derived(dropsTop + Math.max(1, drops.length) * 19 + 10)
   const TALL = 92
   const vesselEnd = $derived(vesselTop + TALL)
-  const wattsTop = $derived(vesselEnd + 20)
+  /** Drive, plug and generator: their hours are told by when they give. */
+  const hours = $derived((year.intro?.sources ?? []).flatMap((s, i) => (s.clearWh ? [] : [{ ...s, i }])))
+  const ROW = 15
+  const wattsTop = $derived(vesselEnd + 14 + hours.length * ROW)
   const WATTS = 62
   const height = $derived(wattsTop + WATTS + 6)
   const y = (soc: number) => vesselTop + (1 - soc) * TALL
@@ -262,6 +266,20 @@
       >
     {/if}
 
+    {#each hours as s, n (s.id)}
+      {@const top = vesselEnd + 7 + n * ROW}
+      <text x="0" y={top + 9} class="row">{cut(s.name, 9)}</text>
+      {#each stretches(quarters.map((p) => (year.quarters[p.d].sourceW[s.i]?.[p.q] ?? 0) > 0)) as [a, b] (a)}
+        <rect
+          x={x(hourOf(quarters[a].d, quarters[a].q) - 0.25)}
+          y={top}
+          width={Math.max(1.5, ((b - a) / 4 / (shown * 24)) * (right - left))}
+          height="9"
+          fill={s.kind === 'mains' || s.kind === 'generator' ? 'var(--sheet)' : 'var(--ink)'}
+          stroke="var(--ink)"
+        />
+      {/each}
+    {/each}
     <text x="0" y={wattsTop + WATTS / 2 + 4} class="row">watts in</text>
     <text x={left - 5} y={wattsTop + 8} text-anchor="end" class="small">{num(mostW)}</text>
     <text x={left - 5} y={wattsTop + WATTS} text-anchor="end" class="small">−{num(mostW)}</text>
