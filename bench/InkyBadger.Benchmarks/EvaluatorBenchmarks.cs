@@ -9,7 +9,9 @@ using InkyBadger.Core.Rehearsal;
 using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Working;
 
-BenchmarkSwitcher.FromTypes([typeof(EvaluatorBenchmarks), typeof(NetworkBenchmarks), typeof(BuildBenchmarks), typeof(LongLists), typeof(YearBenchmarks)]).Run(args);
+BenchmarkSwitcher
+    .FromTypes([typeof(EvaluatorBenchmarks), typeof(NetworkBenchmarks), typeof(BuildBenchmarks), typeof(LongLists), typeof(YearBenchmarks)])
+    .Run(args);
 
 /// <summary>What a key press costs in the core: the flagship, all stages, without and with its working, and the ladder.</summary>
 [MemoryDiagnoser]

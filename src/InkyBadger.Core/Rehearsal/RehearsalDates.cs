@@ -16,10 +16,22 @@ public sealed class RehearsalDates
     /// <summary>A first day that cannot be read is as if nobody had said one.</summary>
     public RehearsalDates(string? from, int days)
     {
-        if (!DateOnly.TryParseExact(from, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var first))
-            first = DateOnly.ParseExact(UsualFrom, "yyyy-MM-dd", CultureInfo.InvariantCulture);
-        (First, Days) = (first, days);
+        (First, Days) = (DayOf(from) ?? DayOf(UsualFrom)!.Value, days);
     }
+
+    /// <summary>A day as YYYY-MM-DD; null: it is none, or one no calendar of ours goes on from.</summary>
+    internal static DateOnly? DayOf(string? text) =>
+        DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
+        && day.Year is >= FirstYear and <= LastYear
+            ? day
+            : null;
+
+    /// <summary>A moment as YYYY-MM-DDTHH:MM; null: it is none.</summary>
+    internal static DateTime? MomentOf(string text) =>
+        DateTime.TryParseExact(text, Moments, CultureInfo.InvariantCulture, DateTimeStyles.None, out var at) ? at : null;
+
+    internal const int FirstYear = 1900,
+        LastYear = 2200;
 
     public DateOnly Of(int day) => First.AddDays(day);
 
@@ -33,10 +45,7 @@ public sealed class RehearsalDates
     public int Weekday(int day) => ((int)Of(day).DayOfWeek + 6) % 7;
 
     /// <summary>Hours of a moment from the beginning; null: it cannot be read.</summary>
-    public double? HoursTo(string moment) =>
-        DateTime.TryParseExact(moment, Moments, CultureInfo.InvariantCulture, DateTimeStyles.None, out var at)
-            ? (at - First.ToDateTime(TimeOnly.MinValue)).TotalHours
-            : null;
+    public double? HoursTo(string moment) => MomentOf(moment) is { } at ? (at - First.ToDateTime(TimeOnly.MinValue)).TotalHours : null;
 
     /// <summary>A drop’s hours within the rehearsal [h, h); null: none of it lies there.</summary>
     public (double From, double To)? Within(Drop drop)

@@ -1,6 +1,7 @@
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Rehearsal;
 
 namespace InkyBadger.Core.Work;
 
@@ -50,7 +51,23 @@ public static class DesignCheck
         foreach (var end in new[] { join.From, join.To })
             if (!design.Banks.Any(b => b.Id == end))
                 faults.Add(new($"/joins/{i}", $"there is no bank “{end}”"));
+        Check(design.Rehearsal, faults);
         return faults;
+    }
+
+    private static void Check(RehearsalChoice rehearsal, List<DesignFault> faults)
+    {
+        if (rehearsal.From is { } from && RehearsalDates.DayOf(from) is null)
+            faults.Add(
+                new("/rehearsal/from", $"must be a day as YYYY-MM-DD, from {RehearsalDates.FirstYear} to {RehearsalDates.LastYear}")
+            );
+        foreach (var (i, drop) in rehearsal.Drops.Index())
+        {
+            if (RehearsalDates.MomentOf(drop.From) is null)
+                faults.Add(new($"/rehearsal/drops/{i}/from", "must be a moment as YYYY-MM-DDTHH:MM"));
+            if (RehearsalDates.MomentOf(drop.To) is null)
+                faults.Add(new($"/rehearsal/drops/{i}/to", "must be a moment as YYYY-MM-DDTHH:MM"));
+        }
     }
 
     private static string Accepted(HouseRule rule) =>

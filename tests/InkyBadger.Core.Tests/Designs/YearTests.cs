@@ -263,6 +263,34 @@ public class YearTests
         Assert.ThrowsAny<OperationCanceledException>(() => YearRisk.Work(Some.Demo("Hare"), 0, 4, stopped.Token).ToList());
     }
 
+    /// <summary>What is no day and no moment is refused; a drop whose end comes first, or that lies in another year, is only not counted.</summary>
+    [Fact]
+    public void Days_and_moments_are_read()
+    {
+        Drop At(string from, string to) =>
+            new()
+            {
+                Kind = DropKind.Plug,
+                From = from,
+                To = to,
+            };
+        static string[] Faults(DesignDocument d) => [.. Work.DesignCheck.Faults(d).Select(f => f.Pointer)];
+        var good = Plain(At("2026-07-02T00:00", "2026-07-03T00:00"));
+        Assert.Empty(Faults(good));
+        Assert.Equal(["/rehearsal/from"], Faults(good with { Rehearsal = new() { From = "2026-02-30" } }));
+        Assert.Equal(["/rehearsal/from"], Faults(good with { Rehearsal = new() { From = "9999-01-01" } }));
+        Assert.Equal(["/rehearsal/drops/0/from"], Faults(Plain(At("today", "2026-07-03T00:00"))));
+        Assert.Equal(["/rehearsal/drops/0/to"], Faults(Plain(At("2026-07-03T00:00", "2026-07-03T25:00"))));
+        Assert.Single(YearRun.Of(good, 0).Intro.Drops);
+        Assert.Empty(YearRun.Of(Plain(At("2026-07-03T00:00", "2026-07-02T00:00")), 0).Intro.Drops);
+        Assert.Empty(YearRun.Of(Plain(At("2020-07-02T00:00", "2020-07-03T00:00")), 0).Intro.Drops);
+        // A leap day is the day before it once more.
+        var leap = YearRun.Of(good with { Rehearsal = new() { From = "2028-01-01" } }, 0);
+        Assert.Equal("2028-01-01", leap.Intro.First);
+        Assert.Equal(31, leap.Next()!.Days.Count);
+        Assert.Equal(29, leap.Next()!.Days.Count);
+    }
+
     [Fact]
     public void What_cannot_be_run_says_why()
     {
