@@ -1,4 +1,3 @@
-using System.Globalization;
 using InkyBadger.Core.Design;
 
 namespace InkyBadger.Core.Rehearsal;
@@ -8,30 +7,14 @@ public sealed class RehearsalDates
 {
     public const string UsualFrom = "2026-07-01";
 
-    private static readonly string[] Moments = ["yyyy-MM-dd'T'HH:mm", "yyyy-MM-dd'T'HH:mm:ss", "yyyy-MM-dd"];
-
     public DateOnly First { get; }
     public int Days { get; }
 
     /// <summary>A first day that cannot be read is as if nobody had said one.</summary>
     public RehearsalDates(string? from, int days)
     {
-        (First, Days) = (DayOf(from) ?? DayOf(UsualFrom)!.Value, days);
+        (First, Days) = (CalendarText.Day(from) ?? CalendarText.Day(UsualFrom)!.Value, days);
     }
-
-    /// <summary>A day as YYYY-MM-DD; null: it is none, or one no calendar of ours goes on from.</summary>
-    internal static DateOnly? DayOf(string? text) =>
-        DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
-        && day.Year is >= FirstYear and <= LastYear
-            ? day
-            : null;
-
-    /// <summary>A moment as YYYY-MM-DDTHH:MM; null: it is none.</summary>
-    internal static DateTime? MomentOf(string text) =>
-        DateTime.TryParseExact(text, Moments, CultureInfo.InvariantCulture, DateTimeStyles.None, out var at) ? at : null;
-
-    internal const int FirstYear = 1900,
-        LastYear = 2200;
 
     public DateOnly Of(int day) => First.AddDays(day);
 
@@ -45,7 +28,8 @@ public sealed class RehearsalDates
     public int Weekday(int day) => ((int)Of(day).DayOfWeek + 6) % 7;
 
     /// <summary>Hours of a moment from the beginning; null: it cannot be read.</summary>
-    public double? HoursTo(string moment) => MomentOf(moment) is { } at ? (at - First.ToDateTime(TimeOnly.MinValue)).TotalHours : null;
+    public double? HoursTo(string moment) =>
+        CalendarText.Moment(moment) is { } at ? (at - First.ToDateTime(TimeOnly.MinValue)).TotalHours : null;
 
     /// <summary>A drop’s hours within the rehearsal [h, h); null: none of it lies there.</summary>
     public (double From, double To)? Within(Drop drop)

@@ -1,7 +1,6 @@
 using InkyBadger.Core.Demand;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
-using InkyBadger.Core.Rehearsal;
 
 namespace InkyBadger.Core.Work;
 
@@ -57,15 +56,13 @@ public static class DesignCheck
 
     private static void Check(RehearsalChoice rehearsal, List<DesignFault> faults)
     {
-        if (rehearsal.From is { } from && RehearsalDates.DayOf(from) is null)
-            faults.Add(
-                new("/rehearsal/from", $"must be a day as YYYY-MM-DD, from {RehearsalDates.FirstYear} to {RehearsalDates.LastYear}")
-            );
+        if (rehearsal.From is { } from && CalendarText.Day(from) is null)
+            faults.Add(new("/rehearsal/from", $"must be a day as YYYY-MM-DD, from {CalendarText.FirstYear} to {CalendarText.LastYear}"));
         foreach (var (i, drop) in rehearsal.Drops.Index())
         {
-            if (RehearsalDates.MomentOf(drop.From) is null)
+            if (CalendarText.Moment(drop.From) is null)
                 faults.Add(new($"/rehearsal/drops/{i}/from", "must be a moment as YYYY-MM-DDTHH:MM"));
-            if (RehearsalDates.MomentOf(drop.To) is null)
+            if (CalendarText.Moment(drop.To) is null)
                 faults.Add(new($"/rehearsal/drops/{i}/to", "must be a moment as YYYY-MM-DDTHH:MM"));
         }
     }
