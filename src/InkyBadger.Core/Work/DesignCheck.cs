@@ -57,13 +57,13 @@ public static class DesignCheck
     private static void Check(RehearsalChoice rehearsal, List<DesignFault> faults)
     {
         if (rehearsal.From is { } from && CalendarText.Day(from) is null)
-            faults.Add(new("/rehearsal/from", $"must be a day as YYYY-MM-DD, from {CalendarText.FirstYear} to {CalendarText.LastYear}"));
+            faults.Add(new("/rehearsal/from", $"is not a day as YYYY-MM-DD from {CalendarText.FirstYear} to {CalendarText.LastYear}"));
         foreach (var (i, drop) in rehearsal.Drops.Index())
         {
             if (CalendarText.Moment(drop.From) is null)
-                faults.Add(new($"/rehearsal/drops/{i}/from", "must be a moment as YYYY-MM-DDTHH:MM"));
+                faults.Add(new($"/rehearsal/drops/{i}/from", "is not a moment as YYYY-MM-DDTHH:MM"));
             if (CalendarText.Moment(drop.To) is null)
-                faults.Add(new($"/rehearsal/drops/{i}/to", "must be a moment as YYYY-MM-DDTHH:MM"));
+                faults.Add(new($"/rehearsal/drops/{i}/to", "is not a moment as YYYY-MM-DDTHH:MM"));
         }
     }
 
