@@ -114,9 +114,11 @@
 <div class="bench">
   <TitleLine />
   <main class="sheet">
-    <div class="instrument">
+    <div class="head">
       <h1 class="headline" data-testid="headline">{headline}</h1>
       {#if year.trouble}<p role="alert" class="note">{year.trouble}</p>{/if}
+    </div>
+    <div class="instrument">
       {#if session.design!.banks.length > 1}
         <p class="banks">
           {#each session.design!.banks as b, i (b.id)}
@@ -243,19 +245,23 @@
   }
   .sheet {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) 272px;
+    grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 272px;
     margin: 4px 16px 0;
     background: var(--sheet);
     border: 1.5px solid var(--ink);
     min-height: 0;
   }
+  .head {
+    padding: 12px 16px 0;
+  }
   .instrument {
     position: relative;
-    padding: 12px 16px;
+    padding: 0 16px 12px;
     overflow: auto;
     min-height: 0;
   }
   .notes {
+    grid-area: 1 / 2 / 3 / 3;
     position: relative;
     padding: 6px 14px 14px;
     border-left: 1px solid var(--hair);
@@ -307,18 +313,25 @@
       display: block;
       height: auto;
     }
+    /* The answer and what can be done about it come first. */
     .sheet {
-      grid-template-columns: minmax(0, 1fr);
+      display: flex;
+      flex-direction: column;
       margin: 0;
       border-inline: 0;
     }
+    .head {
+      padding: 12px 12px 0;
+    }
     .instrument {
+      order: 1;
       padding: 12px;
       overflow: visible;
+      border-top: 1px solid var(--hair);
     }
     .notes {
       border-left: 0;
-      border-top: 1px solid var(--hair);
+      padding: 0 12px 12px;
     }
     .btn,
     .link-copper,
