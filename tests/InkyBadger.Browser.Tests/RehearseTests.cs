@@ -113,6 +113,18 @@ public class RehearseTests
         Assert.True(bench.Has("path[data-against]") && bench.All("[data-dark]").Count > 0);
     }
 
+    /// <summary>Without its server the year stays, and says that it is from before; the edit waits.</summary>
+    [Fact]
+    public void While_the_server_is_away_the_year_says_so()
+    {
+        using var bench = Hut();
+        bench.Server.Kill();
+        bench.Click("[data-add=guest]");
+        bench.WaitUntil(() => bench.Has("main [role=alert]"), "it is said");
+        Assert.StartsWith("The server does not answer: figures are from before", bench.Text("main [role=alert]"), StringComparison.Ordinal);
+        Says(bench, AsItIs);
+    }
+
     [Fact]
     public void A_risk_run_is_stopped_and_says_how_far_it_came()
     {

@@ -15,7 +15,8 @@ public sealed record YearDay(
 
 /// <summary>
 /// A day's quarters of an hour: charge at the end of each [0 to 1], and of each quarter the means of the watts into the bank [W, out
-/// negative], of the volts [V], of the amperes of each string [A, out of it positive] and of what each source gave [W]; whether anything of it was dark.
+/// negative], of the volts [V], of the amperes of each string [A, out of it positive] and of what each source gave [W]; whether anything of
+/// it was dark.
 /// </summary>
 public sealed record YearQuarters(
     IReadOnlyList<double> Soc,

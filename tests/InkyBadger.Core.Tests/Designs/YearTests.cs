@@ -263,7 +263,7 @@ public class YearTests
         Assert.ThrowsAny<OperationCanceledException>(() => YearRisk.Work(Some.Demo("Hare"), 0, 4, stopped.Token).ToList());
     }
 
-    /// <summary>What is no day and no moment is refused; a drop whose end comes first, or that lies in another year, is only not counted.</summary>
+    /// <summary>What is no day and no moment is refused; a drop whose end comes first, or of another year, is only not counted.</summary>
     [Fact]
     public void Days_and_moments_are_read()
     {

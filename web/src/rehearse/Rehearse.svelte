@@ -116,7 +116,7 @@
   <main class="sheet">
     <div class="head">
       <h1 class="headline" data-testid="headline">{headline}</h1>
-      {#if year.trouble}<p role="alert" class="note">{year.trouble}</p>{/if}
+      {#if year.trouble ?? session.failure}<p role="alert" class="note">{year.trouble ?? session.failure}</p>{/if}
     </div>
     <div class="instrument">
       {#if session.design!.banks.length > 1}
