@@ -124,7 +124,12 @@ public static class FlowStage
         AddJoins(w, voltage, flows);
         AddChargers(w, flows);
         if (w.Loads.Value is null && !flows.Exists(f => f.Out.WorstA > 0) && BankFirst.MayGiveA(w, voltage) is { } may)
-            flows.Add(new(FlowKind.Bank, "bank", "all the bank may give", Run.MainId, new(may, may, may, may), 0));
+        {
+            // An inverter that idles has its part of it: together they are what the bank may give, at no instant more.
+            double Left(Func<FlowAmps, double> amps) => Math.Max(0, may - flows.Sum(f => amps(f.Out)));
+            FlowAmps left = new(Left(f => f.NominalA), Left(f => f.WorstA), Left(f => f.RunningA), Left(f => f.SurgeA));
+            flows.Add(new(FlowKind.Bank, "bank", "all the bank may give", Run.MainId, left, 0));
+        }
         return new Flows(flows) { DesignW = designW, RuleOfThumbA = thumb };
     }
 

@@ -1,5 +1,7 @@
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Findings;
+using InkyBadger.Core.Reference;
+using InkyBadger.Core.Work;
 using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Tests.Designs;
@@ -56,6 +58,22 @@ public class BankFirstTests
         Assert.Equal(1, loaded.Bank().Currents!.BankNominalA, 0);
         // Unit alone is no bank yet.
         Assert.Null(First("lfp-12-100", 4, 1).With(("~/parallel", null)).Bank().Currents);
+    }
+
+    /// <summary>An inverter that idles beside the offer has its part of the 100 A: at no instant does the bank give more than it may.</summary>
+    [Fact]
+    public void An_idling_inverter_is_part_of_what_the_bank_may_give()
+    {
+        var design = First("lfp-12-100", 2, 1)
+            .With(
+                ("~/inverters/0/item", Catalogue.Inverters.Single(i => i.Key == "inv-24-2000")),
+                ("/houseRules/own/inverter-run-current", "load")
+            );
+        var flows = new SiteWork(design)[0].Flows.Value!;
+        Assert.True(flows.IsOffer);
+        Assert.True(flows.Inverter.RunningA > 0.3);
+        Assert.Equal((100.0, 100.0), (Math.Round(flows.Bank.RunningA, 9), Math.Round(flows.Bank.SurgeA, 9)));
+        Assert.Equal(100 - flows.Inverter.RunningA, flows.Beside.RunningA, 9);
     }
 
     /// <summary>Lead states no limit: two strings of 215 Ah by the house rule’s 0.2 C are 86 A.</summary>

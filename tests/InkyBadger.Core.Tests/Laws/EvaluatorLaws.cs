@@ -694,7 +694,11 @@ public class EvaluatorLaws
         Same(flows.Inverter.WorstA + flows.Beside.WorstA, flows.Bank.WorstA);
         // As long as nothing draws it is what the bank may give, and nothing else.
         var offer = flows.All.Where(f => f.Kind == FlowKind.Bank).Sum(f => f.Out.SurgeA);
-        Assert.True(offer == 0 || offer == flows.Bank.SurgeA);
+        if (flows.IsOffer && offer > 0)
+        {
+            Same(flows.Bank.WorstA, flows.Bank.SurgeA);
+            Same(flows.Bank.WorstA, flows.Bank.RunningA);
+        }
         Same(
             offer + flows.DcLoads.SurgeA + flows.Own.SurgeA + flows.Joins.SurgeA + flows.FurtherInverters.SurgeA + flows.Inverter.SurgeA,
             flows.Bank.SurgeA
