@@ -14,9 +14,15 @@ public static class Evaluator
     /// <param name="design">Any that is admitted.</param>
     /// <param name="tape">Takes the working; null: nobody asked.</param>
     /// <param name="mends">Whether findings may be asked what can be done about them; each such trial is an evaluation of its own.</param>
-    public static Evaluation Evaluate(DesignDocument design, Tape? tape = null, bool mends = true)
+    /// <param name="lessons">What the year of each bank has taught, in their order; null: nobody ran one.</param>
+    public static Evaluation Evaluate(
+        DesignDocument design,
+        Tape? tape = null,
+        bool mends = true,
+        IReadOnlyList<Lesson?>? lessons = null
+    )
     {
-        var site = new SiteWork(design, tape);
+        var site = new SiteWork(design, tape, lessons);
         var banks = new List<BankEvaluation>(site.Count);
         var findings = new List<Finding>();
         var budget = new MendBudget();

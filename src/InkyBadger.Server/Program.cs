@@ -105,6 +105,7 @@ builder.Services.AddSingleton<LoadCsv>();
 builder.Services.AddSingleton<UnitReader>();
 builder.Services.AddSingleton<UnitCsv>();
 builder.Services.AddSingleton<ShelfCards>();
+builder.Services.AddSingleton<Lessons>();
 builder.Services.AddBadgerStorage(options.DataFolder);
 
 var app = builder.Build();

@@ -38,7 +38,7 @@ public class RehearseTests
         // The darkest days stand before one, solid black, and each day's column is in the year.
         Assert.True(bench.All("[data-dark]").Count > 0);
         Assert.Equal("4", bench.Find("[data-dark-days]").GetAttribute("data-dark-days"));
-        bench.Click("[data-add=weather]");
+        bench.Choose("/drop", "a cloudy week");
         bench.Find("[data-typed-drop='0']");
         Moment(bench, 1, "2027-01-10T00:00");
         bench.WaitUntil(() => bench.Has("[data-typed-drop='0']"), "the drop");
@@ -119,7 +119,7 @@ public class RehearseTests
     {
         using var bench = Hut();
         bench.Server.Kill();
-        bench.Click("[data-add=guest]");
+        bench.Choose("/drop", "a guest");
         bench.WaitUntil(() => bench.Has("main [role=alert]"), "it is said");
         Assert.StartsWith("The server does not answer: figures are from before", bench.Text("main [role=alert]"), StringComparison.Ordinal);
         Says(bench, AsItIs);

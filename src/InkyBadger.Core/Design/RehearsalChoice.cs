@@ -48,6 +48,9 @@ public sealed record Drop
     public string From { get; init; } = "";
     public string To { get; init; } = "";
 
+    /// <summary>Days of the week it is on, 0 Monday to 6 Sunday; null: all the time.</summary>
+    public IReadOnlyList<int>? Weekdays { get; init; }
+
     /// <summary>Weather: share of the usual sky [0 to 2]. Guest: watts of AC [W]. Cold: of the cells [°C].</summary>
     public double? Value { get; init; }
 

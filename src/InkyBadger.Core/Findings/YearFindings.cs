@@ -7,7 +7,7 @@ namespace InkyBadger.Core.Findings;
 /// <summary>What the year leaves uncovered.</summary>
 internal static class YearFindings
 {
-    public static FindingRule[] Rules { get; } = [WorstMonth, LeadNotFull];
+    public static FindingRule[] Rules { get; } = [WorstMonth, LeadNotFull, LeadUnfilled];
 
     /// <summary>Lead that does not come to full for longer grows crystals it does not lose again [days].</summary>
     private const double LeadDays = 10;
@@ -53,6 +53,28 @@ internal static class YearFindings
                 [new("months", months.Count, ""), new("least brought a day", months.Min(m => m.BySource.Sum()), "Wh")],
                 () => Remedies(s, months.MinBy(m => m.BalanceWh)!)
             );
+    }
+
+    /// <summary>
+    /// What the mean days of the months do not show: a dull fortnight. Any change is a year of its own, so nothing is offered here; what
+    /// would end it is run where the year is.
+    /// </summary>
+    private static Finding? LeadUnfilled(FindingScene s)
+    {
+        if (
+            s.Results is not { Bank: { } bank, Lesson: { UnfilledDays: > LeadDays and var days } }
+            || Chemistries.Get(bank.Unit.Chemistry).IsLithium
+        )
+            return null;
+        return s.Make(
+            "rehearse.lead-unfilled",
+            Grade.Caution,
+            Station.Charging,
+            "/sources",
+            $"In the year rehearsed lead stays {Say.Number(days, 0)} days without being full",
+            $"More than {LeadDays:0} days, and its plates sulphate. A change of the design is run through a year in Rehearse.",
+            [new("days without being full", days, ""), new("days at most", LeadDays, "")]
+        );
     }
 
     /// <summary>Longer at the plug, and more modules; what ends the finding is tried.</summary>

@@ -4,57 +4,6 @@ using InkyBadger.Core.Reference;
 
 namespace InkyBadger.Core.Rehearsal;
 
-/// <summary>A step of a run as it was, for whoever reads it out.</summary>
-public readonly ref struct Moment
-{
-    /// <summary>From 0.</summary>
-    public required int Step { get; init; }
-
-    /// <summary>Of its beginning [h].</summary>
-    public required double H { get; init; }
-
-    /// <summary>Of the bank at its end [0 to 1].</summary>
-    public required double Soc { get; init; }
-
-    /// <summary>Of the bus; 0: nothing gives any [V].</summary>
-    public required double Volts { get; init; }
-
-    /// <summary>Into the strings; out of them negative [W].</summary>
-    public required double NetW { get; init; }
-
-    /// <summary>Taken by loads and inverter [W].</summary>
-    public required double OutW { get; init; }
-
-    /// <summary>Offered and not taken [W].</summary>
-    public required double ClippedW { get; init; }
-    public required bool DarkAc { get; init; }
-    public required bool DarkDc { get; init; }
-    public required bool InverterOn { get; init; }
-    public required bool Generator { get; init; }
-
-    /// <summary>Of each string, out of it positive [A].</summary>
-    public required ReadOnlySpan<double> Amps { get; init; }
-    public required ReadOnlySpan<double> StringSoc { get; init; }
-    public required ReadOnlySpan<bool> IsOut { get; init; }
-
-    /// <summary>Of each source, the generator last [W at the bus].</summary>
-    public required ReadOnlySpan<double> Given { get; init; }
-
-    public bool Dark => DarkAc || DarkDc;
-}
-
-/// <summary>Reads a run out step by step.</summary>
-public interface IRehearsalReader
-{
-    void Read(in Moment moment);
-}
-
-/// <summary>Reads nothing but the sums.</summary>
-public readonly struct SumsOnly : IRehearsalReader
-{
-    public void Read(in Moment moment) { }
-}
-
 /// <summary>
 /// A bank over days, step by step, quasi-static (method, 11.2): what its strings hold, what its sources give as far as they are let, when
 /// its inverter stops and when everything is dark. Beyond the method, and only where told: the inverter’s own most, AC fed past it while a
@@ -120,8 +69,9 @@ public sealed class Rehearsal
 
     public RehearsalPlan Plan => plan;
 
+    /// <param name="from">Goes on from here with sums of its own; null: from the beginning.</param>
     /// <exception cref="Refusal">Names the offending input.</exception>
-    public Rehearsal(RehearsalPlan plan)
+    public Rehearsal(RehearsalPlan plan, RehearsalState? from = null)
     {
         RehearsalCheck.Of(plan);
         this.plan = plan;
@@ -158,6 +108,47 @@ public sealed class Rehearsal
         rated = plan.RatedHours;
         inverterThere = inverterOn = plan.Inverter is not null;
         aboveS = new double[plan.Inverter?.Gives?.Count ?? 0];
+        if (from is not null)
+            GoOnFrom(from);
+    }
+
+    private void GoOnFrom(RehearsalState from)
+    {
+        if (from.Strings.Count != strings || from.AboveS.Count != aboveS.Length || from.Day < 0 || from.Day >= plan.Days)
+            throw new Refusal("state", "is of another bank");
+        foreach (var (i, s) in from.Strings.Index())
+        {
+            // A step may leave a string a hair below empty.
+            if (!Enum.IsDefined((State)s.State) || !(s.Soc is >= -1 and <= 1))
+                throw new Refusal("state", "is of another bank");
+            (soc[i], outAt[i]) = (s.Soc, s.OutAtS);
+            Set(i, (State)s.State);
+        }
+        for (var n = 0; n < aboveS.Length; n++)
+            aboveS[n] = from.AboveS[n];
+        (inverterOn, generatorOn, blackout) = (
+            from.InverterOn && inverterThere,
+            from.GeneratorOn && plan.Generator is not null,
+            from.Blackout
+        );
+        (inverterOffAt, step) = (from.InverterOffAtS, from.Day * plan.StepsPerDay);
+    }
+
+    /// <summary>How it stands at the beginning of the next day.</summary>
+    /// <exception cref="InvalidOperationException">A day is not over.</exception>
+    public RehearsalState Save()
+    {
+        if (step % plan.StepsPerDay != 0)
+            throw new InvalidOperationException("A run is left at the end of a day.");
+        return new(
+            step / plan.StepsPerDay,
+            [.. soc.Select((x, i) => new StringState(x, (byte)state[i], outAt[i]))],
+            [.. aboveS],
+            inverterOn,
+            inverterOffAt,
+            generatorOn,
+            blackout
+        );
     }
 
     private double servedAc,
@@ -304,11 +295,10 @@ public sealed class Rehearsal
     /// <summary>What the sources have in this hour.</summary>
     private void Offer(double t)
     {
-        var hour = (int)(t / 3600);
         for (var n = 0; n < ownSources; n++)
         {
             var s = plan.Sources[n];
-            var has = s.Hourly[hour % s.Hourly.Count];
+            var has = s.Hourly[(int)(t / s.SlotS) % s.Hourly.Count];
             if (s.Kind == RehearsalSourceKind.Power)
                 sources[n].Watts = has;
             else
@@ -626,6 +616,9 @@ public sealed class Rehearsal
                 Volts = volts,
                 NetW = net,
                 OutW = taken,
+                AcW = acW,
+                DcW = dcW,
+                Passed = passed,
                 ClippedW = clippedW,
                 DarkAc = darkAc,
                 DarkDc = darkDc,

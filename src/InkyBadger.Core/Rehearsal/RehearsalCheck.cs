@@ -42,7 +42,9 @@ internal static class RehearsalCheck
         foreach (var s in plan.Sources)
         {
             var name = s.Kind == RehearsalSourceKind.Power ? "hourlyW" : "hourlyA";
-            if (s.Hourly.Count == 0 || s.Hourly.Count % 24 != 0)
+            if (s.SlotS < plan.StepS || 3600 % s.SlotS != 0 || s.SlotS % plan.StepS != 0)
+                Require.Refuse("slotS", "must divide the hour and be whole steps");
+            if (s.Hourly.Count == 0 || s.Hourly.Count % (86_400 / s.SlotS) != 0)
                 Require.Refuse(name, "whole days of 24 hours");
             foreach (var has in s.Hourly)
                 Require.AtLeast(has, 0, name);

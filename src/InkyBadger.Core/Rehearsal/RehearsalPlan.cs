@@ -48,7 +48,14 @@ public enum RehearsalSourceKind
 /// up to its set volts.
 /// </summary>
 /// <param name="FeedsAc">While it gives, the AC loads are fed past the inverter: a plug, a generator.</param>
-public sealed record RehearsalSource(RehearsalSourceKind Kind, IReadOnlyList<double> Hourly, double SetV, bool FeedsAc = false);
+/// <param name="SlotS">Each entry’s seconds where they are not hours: a divisor of the hour, of whole steps.</param>
+public sealed record RehearsalSource(
+    RehearsalSourceKind Kind,
+    IReadOnlyList<double> Hourly,
+    double SetV,
+    bool FeedsAc = false,
+    int SlotS = 3600
+);
 
 /// <summary>A generator that starts by the bank's charge, within hours of the day.</summary>
 public sealed record RehearsalGenerator(

@@ -14,9 +14,20 @@ public sealed class RehearsalSetup
     /// <summary>A generator that starts by itself runs to here where nobody said it.</summary>
     private const double UsualStopSoc = 0.9;
 
+    /// <summary>What gives by hours of the day is told in quarters of an hour, so that a plug feeds AC no longer than it is plugged in.</summary>
+    private const int SlotS = 900;
+
+    private const int SlotsPerDay = 86_400 / SlotS;
+
     private readonly BankWork w;
     private readonly ChargingScene scene;
     private readonly List<(Drop Drop, double From, double To)> drops;
+
+    /// <summary>The same as they count: each day of the week that one is bound to by itself.</summary>
+    private readonly List<(Drop Drop, double From, double To)> counted;
+
+    /// <summary>Days that are asked for, from the first to behind the last: of the others nothing need be known.</summary>
+    private readonly (int First, int End) asked;
 
     public RehearsalDates Dates { get; }
     public RehearsalPlan Plan { get; }
@@ -32,12 +43,14 @@ public sealed class RehearsalSetup
 
     /// <param name="stepS">[s], a divisor of the hour.</param>
     /// <param name="weather">Another number than the document's; null: its own.</param>
+    /// <param name="only">Days that are run, from the first to behind the last; null: all of them.</param>
     /// <exception cref="Missing">Something it follows from is not worked out.</exception>
     /// <exception cref="Refusal">Names the offending input.</exception>
-    internal RehearsalSetup(BankWork work, int stepS = 60, double? weather = null)
+    internal RehearsalSetup(BankWork work, int stepS = 60, double? weather = null, (int First, int End)? only = null)
     {
         w = work;
         scene = new(work);
+        asked = only ?? (0, Days);
         var choice = work.Scene.Design.Rehearsal;
         Dates = new(choice.From, Days);
         drops =
@@ -48,6 +61,7 @@ public sealed class RehearsalSetup
                 .Where(d => d.At is not null)
                 .Select(d => (d.Drop, d.At!.Value.From, d.At.Value.To)),
         ];
+        counted = [.. drops.SelectMany(DaysOf)];
         Clearness = Sky(weather ?? choice.Weather);
         var (kinds, kindOf, inverter) = Asked(stepS);
         var (sources, ids, generator) = Sources();
@@ -75,6 +89,19 @@ public sealed class RehearsalSetup
         );
     }
 
+    /// <summary>A drop that is bound to days of the week, day by day.</summary>
+    private IEnumerable<(Drop Drop, double From, double To)> DaysOf((Drop Drop, double From, double To) whole)
+    {
+        if (whole.Drop.Weekdays is not { } weekdays)
+        {
+            yield return whole;
+            yield break;
+        }
+        for (var day = (int)(whole.From / 24); day * 24 < whole.To; day++)
+            if (weekdays.Contains(Dates.Weekday(day)))
+                yield return (whole.Drop, Math.Max(whole.From, day * 24), Math.Min(whole.To, (day + 1) * 24));
+    }
+
     private const double PeukertRatedHours = 20;
 
     private RehearsalString StringOf(Banks.PackString s, int index)
@@ -96,7 +123,7 @@ public sealed class RehearsalSetup
         if (scene.Clearness is not { } months)
             return null;
         double[] sky = [.. WeatherDays.Work(weather, months, Dates.OfYear(0), Days).Clearness];
-        foreach (var (drop, from, to) in drops.Where(d => d.Drop.Kind == DropKind.Weather))
+        foreach (var (drop, from, to) in counted.Where(d => d.Drop.Kind == DropKind.Weather))
             for (var day = (int)(from / 24); day * 24 < to; day++)
                 sky[day] = Math.Clamp(sky[day] * (drop.Value ?? 0.25), SolarDay.LeastClearness, SolarDay.MostClearness);
         return sky;
@@ -142,9 +169,9 @@ public sealed class RehearsalSetup
                 Gives(own)
             );
         var kindOf = new int[Days];
-        for (var day = 0; day < Days; day++)
+        for (var day = asked.First; day < asked.End; day++)
         {
-            kindOf[day] = scene.SeasonOf(Dates.Month(day)) == Season.Winter ? 0 : 1;
+            kindOf[day] = SeasonOf(day) == Season.Winter ? 0 : 1;
             kindOf[day] = WithDrops(kinds, kindOf[day], day, steps, own?.IdleW ?? 0, sleeps, inverter is not null);
         }
         return (kinds, kindOf, inverter);
@@ -166,7 +193,7 @@ public sealed class RehearsalSetup
     private int WithDrops(List<RehearsalDay> kinds, int kind, int day, int steps, double idleW, bool sleeps, bool hasInverter)
     {
         RehearsalDay? own = null;
-        foreach (var (drop, from, to) in drops)
+        foreach (var (drop, from, to) in counted)
         {
             if (drop.Kind is not (DropKind.Guest or DropKind.Inverter) || from >= (day + 1) * 24 || to <= day * 24)
                 continue;
@@ -213,12 +240,13 @@ public sealed class RehearsalSetup
             var has = source.Kind == SourceKind.Solar ? Sun(source) : Hours(source);
             if (has is null)
                 continue;
-            foreach (var (drop, from, to) in drops)
+            var slot = source.Kind == SourceKind.Solar ? 3600 : SlotS;
+            foreach (var (drop, from, to) in counted)
                 if (Stops(drop, source, i))
-                    for (var h = (int)Math.Floor(from); h < Math.Min(to, has.Length); h++)
-                        has[h] = 0;
+                    for (var n = (int)Math.Floor(from * 3600 / slot); n * (double)slot < to * 3600 && n < has.Length; n++)
+                        has[n] = 0;
             var watts = source.Kind == SourceKind.Solar || source.WattsByHour is not null;
-            list.Add(new(watts ? RehearsalSourceKind.Power : RehearsalSourceKind.Charger, has, setV, feeds));
+            list.Add(new(watts ? RehearsalSourceKind.Power : RehearsalSourceKind.Charger, has, setV, feeds, slot));
             ids.Add(source.Id);
         }
         if (JoinsInA() is > 0 and var joined)
@@ -257,7 +285,7 @@ public sealed class RehearsalSetup
         var most = source.Amps is { } amps ? amps * scene.FillV(amps) : double.PositiveInfinity;
         var perLight = plate / 1000 * SolarDay.UsualDerate * (1 - array.Shade);
         var hourly = new double[Days * 24];
-        for (var day = 0; day < Days; day++)
+        for (var day = asked.First; day < asked.End; day++)
         {
             var sun = new SolarGeometry(latitude, Dates.OfYear(day), new(array.TiltDeg, array.AzimuthDeg), 60);
             var first = day * 24;
@@ -267,24 +295,43 @@ public sealed class RehearsalSetup
         return hourly;
     }
 
-    /// <summary>Each hour's amperes, or watts, of a source with hours of its own: a part of an hour is that part of its amperes.</summary>
+    /// <summary>
+    /// Each quarter’s amperes, or watts, of a source with hours of its own: a part of a quarter is that part of its amperes.
+    /// </summary>
     private double[]? Hours(Source source)
     {
         var byHour = source.WattsByHour;
         if (byHour is null && !(scene.GivesA(source) > 0))
             return null;
-        var hourly = new double[Days * 24];
-        for (var day = 0; day < Days; day++)
-        {
-            if (source.Weekdays is { } days && !days.Contains(Dates.Weekday(day)))
-                continue;
-            for (var hour = 0; hour < 24; hour++)
-                hourly[day * 24 + hour] = byHour is not null
-                    ? byHour[hour]
-                    : scene.GivesA(source)!.Value * (source.Windows ?? []).Sum(x => new DayWindow(x[0], x[1]).HoursWithin(hour, hour + 1));
-        }
-        return hourly;
+        const double hours = SlotS / 3600.0;
+        var day = new double[SlotsPerDay];
+        for (var n = 0; n < day.Length; n++)
+            day[n] = byHour is not null
+                ? byHour[(int)(n * hours)]
+                : scene.GivesA(source)!.Value
+                    * (source.Windows ?? []).Sum(x => new DayWindow(x[0], x[1]).HoursWithin(n * hours, (n + 1) * hours))
+                    / hours;
+        var all = new double[Days * SlotsPerDay];
+        for (var d = asked.First; d < asked.End; d++)
+            if (source.Weekdays is not { } weekdays || weekdays.Contains(Dates.Weekday(d)))
+                day.CopyTo(all, d * SlotsPerDay);
+        return all;
     }
+
+    internal Season SeasonOf(int day) => scene.SeasonOf(Dates.Month(day));
+
+    /// <summary>What the loads ask in the first days of it [Wh].</summary>
+    internal double AskedWh(int days)
+    {
+        var ofKind = Plan.Kinds.Select(k => (k.AcW.Sum() + k.DcW.Sum()) * Plan.StepS / 3600).ToList();
+        return Enumerable.Range(0, days).Sum(d => ofKind[Plan.KindOf![d]]);
+    }
+
+    internal string NameOf(string sourceId) => scene.Sources.FirstOrDefault(s => s.Id == sourceId)?.Name ?? "from another bank";
+
+    /// <summary>What guests ask at an hour of the run [W].</summary>
+    internal IEnumerable<double> GuestsAt(double h) =>
+        counted.Where(d => d.Drop.Kind == DropKind.Guest && d.From <= h && h < d.To).Select(d => d.Drop.Value ?? 0);
 
     /// <summary>What an array brings on its clearest day of the year [Wh]; null: no array.</summary>
     public double? ClearWh(string id)
@@ -297,7 +344,7 @@ public sealed class RehearsalSetup
 
     private IEnumerable<RehearsalFailure> Failures(int parallel)
     {
-        foreach (var (drop, from, to) in drops)
+        foreach (var (drop, from, to) in counted)
             if (drop.Kind == DropKind.Fuse)
                 for (var s = 1; s <= parallel; s++)
                     yield return new(s, from, to);
@@ -311,10 +358,10 @@ public sealed class RehearsalSetup
         if (place.MonthC is null && place.AmbientC is null && !drops.Exists(d => d.Drop.Kind == DropKind.Cold))
             return null;
         var cells = new double[Days];
-        for (var day = 0; day < Days; day++)
+        for (var day = asked.First; day < asked.End; day++)
         {
             cells[day] = place.MonthC?[Dates.Month(day)] ?? place.AmbientC ?? 20;
-            foreach (var (drop, from, to) in drops)
+            foreach (var (drop, from, to) in counted)
                 if (drop.Kind == DropKind.Cold && from < (day + 1) * 24 && to > day * 24)
                     cells[day] = drop.Value ?? -5;
         }

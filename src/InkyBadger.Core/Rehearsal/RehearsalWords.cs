@@ -40,8 +40,36 @@ internal static class RehearsalWords
             if (h > (most?.H ?? 0))
                 most = (drop, h);
         }
-        return most is { } found && found.H >= darkH / 2 ? $"{Dark(found.H)} of them after {Noun(found.Drop)}" : null;
+        if (most is not { } found || found.H < darkH / 2)
+            return null;
+        var share = found.H >= darkH - 1e-6 ? "all of it" : $"{Dark(found.H)} of them";
+        return found.Drop.Weekdays is { } weekdays ? $"{share} with {Of(found.Drop.Kind)} {OnDays(weekdays)}" : $"{share} after {Noun(found.Drop)}";
     }
+
+    private static readonly string[] ShortDays = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
+
+    /// <summary>Mon to Fri, or Mon, Wed.</summary>
+    private static string OnDays(IReadOnlyList<int> days)
+    {
+        List<int> sorted = [.. days.Distinct().Order()];
+        return sorted.Count > 2 && sorted[^1] - sorted[0] == sorted.Count - 1
+            ? $"{ShortDays[sorted[0]]} to {ShortDays[sorted[^1]]}"
+            : string.Join(", ", sorted.Select(d => ShortDays[d]));
+    }
+
+    /// <summary>What there is on the days of the week that it is bound to.</summary>
+    private static string Of(DropKind kind) =>
+        kind switch
+        {
+            DropKind.Weather => "a dull sky",
+            DropKind.String => "a string open",
+            DropKind.Fuse => "the fuse open",
+            DropKind.Charger => "a charger out",
+            DropKind.Inverter => "the inverter left on",
+            DropKind.Guest => "a guest",
+            DropKind.Cold => "cold cells",
+            _ => "no plug",
+        };
 
     private static string Noun(Drop drop) =>
         drop.Kind switch
@@ -56,7 +84,9 @@ internal static class RehearsalWords
             _ => "the plug was forgotten",
         };
 
-    public static string Of(BankWork w, Drop drop) =>
+    public static string Of(BankWork w, Drop drop) => drop.Weekdays is { } days ? $"{Whole(w, drop)}, {OnDays(days)}" : Whole(w, drop);
+
+    private static string Whole(BankWork w, Drop drop) =>
         drop.Kind switch
         {
             DropKind.Weather => $"sky {Say.Percent(drop.Value ?? 0.25)} of the usual",
@@ -66,7 +96,7 @@ internal static class RehearsalWords
             DropKind.Inverter => "inverter left on",
             DropKind.Guest => $"a guest, {Say.W(drop.Value ?? 0)}",
             DropKind.Cold => $"cells at {Say.Number(drop.Value ?? -5)} °C",
-            _ => "plug forgotten",
+            _ => drop.Weekdays is null ? "plug forgotten" : "no plug",
         };
 
     private static string NameOf(BankWork w, string? id) =>

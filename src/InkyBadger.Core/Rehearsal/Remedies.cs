@@ -1,3 +1,5 @@
+using System.Text.Json;
+using InkyBadger.Core.Banks;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Work;
@@ -17,6 +19,8 @@ public sealed class Remedies
 {
     /// <summary>So many pairs are tried, the cheaper first.</summary>
     private const int MostPairs = 12;
+
+    private const int MostMoved = 2;
 
     private const double MoreSoc = 0.1,
         MoreSun = 1.5;
@@ -115,6 +119,8 @@ public sealed class Remedies
         foreach (var (i, source) in w.Document.Sources.Index())
             Of(source, i);
         Units(w, bank);
+        Moved(w);
+        Floor(bank);
         var rows = w.Energy.Value?.Rows ?? [];
         if (
             rows.Count > 1
@@ -126,7 +132,19 @@ public sealed class Remedies
                     With(d, b => b with { Demand = b.Demand with { Loads = [.. b.Demand.Loads.Where(l => l.Id != most.Id)] } })
                 )
             );
-        foreach (var drop in design.Rehearsal.Drops)
+        foreach (var (at, drop) in design.Rehearsal.Drops.Index())
+        {
+            if (drop is { Kind: DropKind.Plug, Weekdays: { Count: > 1 } days })
+            {
+                var plug = w.Document.Sources.FirstOrDefault(s => s.Kind == SourceKind.Mains)?.Name is { Length: > 0 } name ? name : "plug";
+                // A day of the week more, in the middle of the longest stretch without.
+                var more = days.MaxBy(x => Gap([.. Enumerable.Range(0, 7).Except(days)], x));
+                ways.Add(
+                    new($"{plug.ToLowerInvariant()} on {DayNames[more]} too", 0, d =>
+                        Dropped(d, at, drop with { Weekdays = [.. days.Where(x => x != more)] })
+                    )
+                );
+            }
             ways.Add(
                 new(
                     $"without: {RehearsalWords.Of(w, drop)}",
@@ -139,6 +157,7 @@ public sealed class Remedies
                             or DropKind.Inverter
                 )
             );
+        }
         foreach (var set in Enum.GetValues<RuleSet>())
             if (set != design.HouseRules.Set && set != RuleSet.Typical)
                 ways.Add(
@@ -147,6 +166,80 @@ public sealed class Remedies
                         null,
                         d => d with { HouseRules = d.HouseRules with { Set = set } },
                         false
+                    )
+                );
+    }
+
+    private static DesignDocument Dropped(DesignDocument d, int at, Drop drop) =>
+        d with
+        {
+            Rehearsal = d.Rehearsal with { Drops = [.. d.Rehearsal.Drops.Select((x, i) => i == at ? drop : x)] },
+        };
+
+    /// <summary>Loads that have times of their own, the heaviest first, to the hour in which the sources bring most.</summary>
+    private void Moved(BankWork w)
+    {
+        if (MostBroughtAt(w) is not { } hour || w.Document.Demand.By != DemandBy.Loads)
+            return;
+        var heaviest = (w.Energy.Value?.Rows ?? [])
+            .OrderByDescending(r => r.BankWh)
+            .Select(r => w.Document.Demand.Loads.FirstOrDefault(l => l.Id == r.Id))
+            .OfType<Load>()
+            .Where(l => l.Windows is [[var from, _], ..] && from != hour && l.Windows.Sum(x => (x[1] - x[0] + 24) % 24) is > 0 and <= 12)
+            .Take(MostMoved);
+        foreach (var load in heaviest)
+        {
+            var by = hour - load.Windows![0][0];
+            double At(double h) => ((h + by) % 24 + 24) % 24;
+            IReadOnlyList<double[]> then = [.. load.Windows.Select(x => new[] { At(x[0]), At(x[1]) is 0 ? 24 : At(x[1]) })];
+            ways.Add(
+                new($"{load.Name} at {Say.Clock(hour)}", 0, d =>
+                    With(d, b =>
+                        b with
+                        {
+                            Demand = b.Demand with { Loads = [.. b.Demand.Loads.Select(l => l.Id == load.Id ? l with { Windows = then } : l)] },
+                        }
+                    )
+                )
+            );
+        }
+    }
+
+    /// <summary>The hour of the day in which the sources have most over the year; null: they have nothing.</summary>
+    private static double? MostBroughtAt(BankWork w)
+    {
+        try
+        {
+            var byHour = new double[24];
+            foreach (var source in YearRun.SetupOf(w).Plan.Sources)
+                for (var n = 0; n < source.Hourly.Count; n++)
+                    byHour[n * source.SlotS / 3600 % 24] +=
+                        source.Hourly[n] * source.SlotS * (source.Kind == RehearsalSourceKind.Charger ? source.SetV : 1);
+            var best = byHour.Index().MaxBy(x => x.Item);
+            return best.Item > 0 ? best.Index : null;
+        }
+        catch (Exception e) when (e is Missing or Refusal)
+        {
+            return null;
+        }
+    }
+
+    /// <summary>How deep it may go is a house rule: as those of the other sets have it.</summary>
+    private void Floor(BankResult bank)
+    {
+        var rules = new DesignRules(design.HouseRules);
+        var id = BankNeed.DodRule(bank.Unit.Chemistry);
+        foreach (var set in Enum.GetValues<RuleSet>())
+            if (HouseRuleTable.Get(id).NumberOf(set) is { } share && Math.Abs(share - rules.Number(id)) > 1e-9)
+                ways.Add(
+                    new($"floor at {Say.Percent(1 - share)}", 0, d =>
+                        d with
+                        {
+                            HouseRules = d.HouseRules with
+                            {
+                                Own = new Dictionary<string, JsonElement>(d.HouseRules.Own) { [id] = JsonSerializer.SerializeToElement(share) },
+                            },
+                        }
                     )
                 );
     }

@@ -1,6 +1,7 @@
 using InkyBadger.Core.Charging;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Work;
+using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.Rehearsal;
 
@@ -23,13 +24,20 @@ public sealed record YearIntro(
     string? Wait
 );
 
-/// <summary>Some days of a run, from one on (from 0).</summary>
-public sealed record YearMonth(int From, IReadOnlyList<YearDay> Days, IReadOnlyList<YearQuarters> Quarters);
+/// <summary>Some days of a run, from one on (from 0), and how each begins, to be given back to <see cref="YearStretch"/>.</summary>
+public sealed record YearMonth(
+    int From,
+    IReadOnlyList<YearDay> Days,
+    IReadOnlyList<YearQuarters> Quarters,
+    IReadOnlyList<string> Begins
+);
 
 /// <summary>How a year went.</summary>
 /// <param name="DarkDays">On which something was asked for and not given.</param>
 /// <param name="CyclesPerYear">Equivalent full ones.</param>
 /// <param name="Lowest">Day of the lowest charge, as YYYY-MM-DD.</param>
+/// <param name="FortnightDarkH">Dark hours of each two weeks, by their first day [h].</param>
+/// <param name="Working">How the figures came about, each under its place here.</param>
 public sealed record YearOutcome(
     string Headline,
     int DarkDays,
@@ -40,8 +48,14 @@ public sealed record YearOutcome(
     string Lowest,
     double CyclesPerYear,
     double LongestUnfilledDays,
-    RehearsalResult Sums
-);
+    RehearsalResult Sums,
+    IReadOnlyList<double> FortnightDarkH,
+    IReadOnlyList<Equation> Working
+)
+{
+    /// <summary>What is known of the bank from now on.</summary>
+    public Lesson Lesson => new(LowestSoc, Lowest, DarkH, LongestUnfilledDays, CyclesPerYear);
+}
 
 /// <summary>A bank's year, run month by month so that it can be shown while it runs, and stopped (method, 11).</summary>
 public sealed class YearRun
@@ -81,7 +95,7 @@ public sealed class YearRun
         }
     }
 
-    private static RehearsalSetup SetupOf(BankWork w, double? weather)
+    internal static RehearsalSetup SetupOf(BankWork w, double? weather = null, (int First, int End)? only = null)
     {
         if (w.Energy.Value is not { EnergyBankWh: > 0 })
             throw new Missing(new(Station.Loads, "/demand/loads", "add the first load"));
@@ -91,7 +105,7 @@ public sealed class YearRun
             throw new Missing(new(Station.Bank, "/positions", "two chemistries in one bank are not run: their volts never agree"));
         if (strings.Any(s => s.Units.Sum(u => u.Item.Cells) != first.Sum(u => u.Item.Cells)))
             throw new Missing(new(Station.Bank, "/positions", "strings of other volts in one bank are not run"));
-        return new(w, weather: weather);
+        return new(w, weather: weather, only: only);
     }
 
     private static YearIntro Waiting(DesignDocument design, string why) =>
@@ -134,12 +148,14 @@ public sealed class YearRun
         var from = day;
         var month = setup.Dates.Month(day);
         var into = reader;
+        var begins = new List<string>();
         do
         {
+            begins.Add(run.Save().Write());
             run.Go(ref into);
             day++;
         } while (day < setup.Plan.Days && setup.Dates.Month(day) == month);
-        return new(from, [.. reader.Days.Skip(from)], [.. reader.QuartersOf.Skip(from)]);
+        return new(from, [.. reader.Days.Skip(from)], [.. reader.QuartersOf.Skip(from)], begins);
     }
 
     /// <summary>How it went so far; null: nothing could be run.</summary>
@@ -161,9 +177,17 @@ public sealed class YearRun
             Date(lowest),
             sums.EquivalentFullCycles * RehearsalSetup.Days / reader.Days.Count,
             sums.LongestUnfilledH / 24,
-            sums
+            sums,
+            Fortnights(reader.Days),
+            RehearsalWorking.Of(setup, reader.Days, sums)
         );
     }
+
+    /// <summary>Days that are looked at closely.</summary>
+    public const int Fortnight = 14;
+
+    private static double[] Fortnights(IReadOnlyList<YearDay> days) =>
+        [.. Enumerable.Range(0, Math.Max(0, days.Count - Fortnight + 1)).Select(d => days.Skip(d).Take(Fortnight).Sum(x => x.DarkH))];
 
     /// <summary>The whole of it at once.</summary>
     public YearOutcome? Whole(CancellationToken stop = default)

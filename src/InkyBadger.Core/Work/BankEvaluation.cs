@@ -40,6 +40,9 @@ public sealed record BankEvaluation
 
     /// <summary>Where the bank stands; null: a unit has no size.</summary>
     public StandResult? Stands { get; init; }
+
+    /// <summary>What its year has taught; null: it was not run as it stands.</summary>
+    public Lesson? Lesson { get; init; }
     public required Because Because { get; init; }
 
     /// <summary>Each station's answer in a sentence.</summary>

@@ -134,6 +134,7 @@ public sealed class BankWork
             Envelope = Envelope.Value,
             Charging = Charging.Value,
             Stands = Stands.Value,
+            Lesson = Site.LessonOf(Scene.Index),
             Because = new(
                 l.Gap?.Sentence,
                 v.Gap?.Sentence,

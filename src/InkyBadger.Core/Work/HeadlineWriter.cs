@@ -82,9 +82,16 @@ internal static class HeadlineWriter
         var units = $"{Say.Count(b.Layout.Units)} {(b.Layout.Units == 1 ? "unit holds" : "units hold")} {Say.Wh(b.Holds.UsableWh)} usable";
         return e.Currents is { IsOffer: true } offer ? $"{units} and may give {Say.A(offer.BankWorstA)}"
             : b.Lasts is not { HoursAtMean: { } hours } ? units
-            : b.Lasts.AskedH is { } asked ? $"{units}: {Say.Hours(hours)} of the {Asked(asked, hours)} asked"
-            : $"{units}: {Say.Hours(hours)} of this demand";
+            : $"{units}: {Say.Hours(hours)} of "
+                + (b.Lasts.AskedH is { } asked ? $"the {Asked(asked, hours)} asked" : "this demand")
+                + (e.Lesson is { } year ? $"; {Rehearsed(year)}" : "");
     }
+
+    /// <summary>The least that a year left in it, where one was run.</summary>
+    private static string Rehearsed(Lesson year) =>
+        year.DarkH > 0
+            ? $"the year rehearsed leaves it dark for {Say.Hours(year.DarkH)}"
+            : $"lowest in the year rehearsed {Say.Percent(year.LowestSoc)}";
 
     /// <summary>One unit in one sentence: where what it lasts is said in days, so is what was asked.</summary>
     private static string Asked(double asked, double hours) => hours >= 48 && asked == 24 ? "one day" : Say.Hours(asked);

@@ -9,11 +9,13 @@ public sealed class SiteWork
 {
     private readonly BankWork?[] banks;
     private readonly Tape? tape;
+    private readonly IReadOnlyList<Lesson?>? lessons;
 
     /// <param name="design">As it stands.</param>
     /// <param name="tape">Takes the working of every bank; null: nobody asked.</param>
-    public SiteWork(DesignDocument design, Tape? tape = null)
-        : this(design, new DesignRules(design.HouseRules), tape) { }
+    /// <param name="lessons">Of each bank, in their order, as far as its year was run; null: of none.</param>
+    public SiteWork(DesignDocument design, Tape? tape = null, IReadOnlyList<Lesson?>? lessons = null)
+        : this(design, new DesignRules(design.HouseRules), tape) => this.lessons = lessons;
 
     private SiteWork(DesignDocument design, DesignRules rules, Tape? tape) =>
         (Design, Rules, this.tape, banks) = (design, rules, tape, new BankWork?[design.Banks.Count]);
@@ -21,6 +23,9 @@ public sealed class SiteWork
     public DesignDocument Design { get; }
     public DesignRules Rules { get; }
     public int Count => banks.Length;
+
+    /// <summary>What the year of a bank has taught; null: it was not run as it stands.</summary>
+    public Lesson? LessonOf(int index) => index < lessons?.Count ? lessons[index] : null;
 
     /// <summary>What several banks have to do with one another; null: there is one.</summary>
     public SiteResult? Result => result is null ? (result = new(SiteStage.Work(this, tape))).Value : result.Value;

@@ -5,6 +5,7 @@ using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 using InkyBadger.Server.Designs;
 using InkyBadger.Server.Hosting;
+using InkyBadger.Server.Rehearsing;
 using InkyBadger.Storage;
 
 namespace InkyBadger.Server.Builds;
@@ -56,7 +57,14 @@ public static class BuildEndpoints
             .ProducesProblem(400);
     }
 
-    private static async Task<IResult> Search(HttpRequest request, DesignReader reader, OwnItems own, int? bank, CancellationToken stop)
+    private static async Task<IResult> Search(
+        HttpRequest request,
+        DesignReader reader,
+        OwnItems own,
+        Lessons lessons,
+        int? bank,
+        CancellationToken stop
+    )
     {
         var reading = await reader.ReadAsync(request, stop);
         if (reading.Design is not { } design)
@@ -65,10 +73,27 @@ public static class BuildEndpoints
         if (index < 0 || index >= design.Banks.Count)
             return Problems.NotAccepted([new("/banks", $"there is no bank {index}")]);
         var mine = (await own.ListAsync<UnitItem>(stop)).Select(o => o.Item);
-        return Results.Stream(to => WriteAsync(to, design, index, [.. mine, .. Catalogue.Units], stop), "application/x-ndjson");
+        var terms = Taught(new(), lessons, design, index);
+        return Results.Stream(to => WriteAsync(to, design, index, [.. mine, .. Catalogue.Units], terms, stop), "application/x-ndjson");
     }
 
-    private static async Task WriteAsync(Stream to, DesignDocument design, int index, IReadOnlyList<UnitItem> units, CancellationToken stop)
+    /// <summary>Cycles as its year was rehearsed, where nobody says them.</summary>
+    private static BuildTerms Taught(BuildTerms terms, Lessons lessons, DesignDocument design, int index) =>
+        terms.CyclesPerYear is null && design.CyclesPerYear is null && lessons.Of(design, index) is { } lesson
+            ? terms with
+            {
+                CyclesPerYear = Math.Round(lesson.CyclesPerYear),
+            }
+            : terms;
+
+    private static async Task WriteAsync(
+        Stream to,
+        DesignDocument design,
+        int index,
+        IReadOnlyList<UnitItem> units,
+        BuildTerms terms,
+        CancellationToken stop
+    )
     {
         var screening = BuildSearch.Screen(design, index, units);
         var of = screening.Left.Count;
@@ -76,7 +101,7 @@ public static class BuildEndpoints
         for (var n = 0; n < of; n++)
         {
             stop.ThrowIfCancellationRequested();
-            await LineAsync(to, new(n + 1, of, n + 1 == of, null, null, BuildMaker.Of(design, index, screening.Left[n], new())), stop);
+            await LineAsync(to, new(n + 1, of, n + 1 == of, null, null, BuildMaker.Of(design, index, screening.Left[n], terms)), stop);
             if (n % 10 == 9)
                 await to.FlushAsync(stop);
         }
@@ -88,12 +113,12 @@ public static class BuildEndpoints
         await to.WriteAsync(NewLine, stop);
     }
 
-    private static async Task<IResult> Compare(HttpRequest request, DesignReader reader, CancellationToken stop) =>
+    private static async Task<IResult> Compare(HttpRequest request, DesignReader reader, Lessons lessons, CancellationToken stop) =>
         await AskedAsync(
             request,
             reader,
             (design, q) =>
-                BuildCompare.Work(design, q.Bank, q.Builds, q.Terms, q.Subject) is { } comparison
+                BuildCompare.Work(design, q.Bank, q.Builds, Taught(q.Terms, lessons, design, q.Bank), q.Subject) is { } comparison
                     ? Results.Ok(comparison)
                     : Results.NoContent(),
             stop

@@ -4,6 +4,7 @@ using InkyBadger.Core.Demand;
 using InkyBadger.Core.Voltage;
 using InkyBadger.Core.Working;
 using InkyBadger.Server.Designs;
+using InkyBadger.Server.Rehearsing;
 using Microsoft.AspNetCore.Mvc;
 
 namespace InkyBadger.Server.Evaluating;
@@ -42,6 +43,7 @@ public static class EvaluateEndpoints
     private static async Task<IResult> Evaluate(
         HttpRequest request,
         DesignReader reader,
+        Lessons lessons,
         string? working,
         bool? mends,
         CancellationToken stop
@@ -50,10 +52,11 @@ public static class EvaluateEndpoints
         var reading = await reader.ReadAsync(request, stop);
         if (reading.Design is null)
             return Problems.NotAccepted(reading.Faults);
+        var taught = lessons.Of(reading.Design);
         if (string.IsNullOrEmpty(working))
-            return Results.Ok(new EvaluateAnswer(Evaluator.Evaluate(reading.Design, mends: mends ?? true), null));
+            return Results.Ok(new EvaluateAnswer(Evaluator.Evaluate(reading.Design, null, mends ?? true, taught), null));
         var tape = new Tape(working == "all" ? null : working);
-        var evaluation = Evaluator.Evaluate(reading.Design, tape, mends ?? true);
+        var evaluation = Evaluator.Evaluate(reading.Design, tape, mends ?? true, taught);
         if (tape.IsFull)
             return Problems.NotAccepted([new("working", "has more equations than one answer holds: ask for one figure by its pointer")]);
         IReadOnlyList<Equation> equations =

@@ -34,6 +34,20 @@ public static class RehearsalEndpoints
             .ProducesProblem(400)
             .AskedByOurselvesOnly();
         group
+            .MapPost("/stretch", Stretch)
+            .WithSummary("Some days of a bank’s year again, from where /run said that they begin; nothing is stored")
+            .Accepts<JsonObject>("application/json")
+            .Produces<YearStretch>()
+            .Produces(204)
+            .ProducesProblem(400);
+        group
+            .MapPost("/instants", Instants)
+            .WithSummary("A day of a bank’s year in quarters of an hour, each by its busiest minute; nothing is stored")
+            .Accepts<JsonObject>("application/json")
+            .Produces<IReadOnlyList<YearInstant>>()
+            .Produces(204)
+            .ProducesProblem(400);
+        group
             .MapPost("/remedies", Help)
             .WithSummary("What would end the dark hours, each run through the same year, and the cheapest two; nothing is stored")
             .Accepts<JsonObject>("application/json")
@@ -56,17 +70,39 @@ public static class RehearsalEndpoints
             .AskedByOurselvesOnly();
     }
 
-    private static Task<IResult> Run(HttpRequest request, DesignReader reader, int? bank, double? weather, CancellationToken stop) =>
-        Streamed(request, reader, bank, (design, index) => Year(design, index, weather), stop);
+    private static Task<IResult> Run(
+        HttpRequest request,
+        DesignReader reader,
+        Lessons lessons,
+        int? bank,
+        double? weather,
+        CancellationToken stop
+    ) => Streamed(request, reader, bank, (design, index) => Year(design, index, weather, lessons), stop);
 
-    private static IEnumerable<YearLine> Year(DesignDocument design, int index, double? weather)
+    private static IEnumerable<YearLine> Year(DesignDocument design, int index, double? weather, Lessons lessons)
     {
         var run = YearRun.Of(design, index, weather);
         yield return new(run.Intro, null, null);
         while (run.Next() is { } month)
             yield return new(null, month, null);
-        yield return new(null, null, run.Outcome());
+        var outcome = run.Outcome();
+        // Other weather than the design’s teaches nothing about it.
+        if (outcome is not null && weather is null)
+            lessons.Keep(design, index, outcome.Lesson);
+        yield return new(null, null, outcome);
     }
+
+    private static Task<IResult> Stretch(
+        HttpRequest request,
+        DesignReader reader,
+        string begins,
+        int? bank,
+        int? days,
+        CancellationToken stop
+    ) => reader.OfBankAsync(request, bank, (design, index) => YearStretch.Of(design, index, begins, days ?? YearRun.Fortnight), stop);
+
+    private static Task<IResult> Instants(HttpRequest request, DesignReader reader, string begins, int? bank, CancellationToken stop) =>
+        reader.OfBankAsync(request, bank, (design, index) => YearStretch.Instants(design, index, begins), stop);
 
     private static Task<IResult> Help(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
         Streamed(request, reader, bank, (design, index) => Found(new(design, index), stop), stop);

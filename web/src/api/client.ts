@@ -46,6 +46,8 @@ export type GrownBank = Schemas['GrownBankResult']
 export type YearLine = Schemas['YearLine']
 export type YearIntro = Schemas['YearIntro']
 export type YearDay = Schemas['YearDay']
+export type YearInstant = Schemas['YearInstant']
+export type YearStretch = Schemas['YearStretch']
 export type YearQuarters = Schemas['YearQuarters']
 export type YearOutcome = Schemas['YearOutcome']
 export type RemedyLine = Schemas['RemedyLine']
@@ -350,6 +352,24 @@ export const api = {
     signal: AbortSignal,
     online: (line: T) => void,
   ) => eachLine<T>(await asked(`/api/rehearsal/${what}?bank=${bank}`, design, signal), online),
+  /** Some days of a year again, from where it said that they begin. */
+  stretch: async (design: Design, bank: number, begins: string, days: number, signal?: AbortSignal) => {
+    const answer = await client.POST('/api/rehearsal/stretch', {
+      params: { query: { bank, begins, days } },
+      body: design as unknown as Body,
+      signal,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  /** A day of it in quarters of an hour, each by its busiest minute. */
+  instants: async (design: Design, bank: number, begins: string, signal?: AbortSignal) => {
+    const answer = await client.POST('/api/rehearsal/instants', {
+      params: { query: { bank, begins } },
+      body: design as unknown as Body,
+      signal,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
   /** The year as a file, a line a day or a quarter of an hour. */
   saveYear: async (design: Design, bank: number, by: 'day' | 'quarter') =>
     saved(

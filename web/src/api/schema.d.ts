@@ -2309,6 +2309,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rehearsal/stretch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Some days of a bank’s year again, from where /run said that they begin; nothing is stored */
+        post: {
+            parameters: {
+                query: {
+                    begins: string;
+                    bank?: number;
+                    days?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["YearStretch"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsal/instants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A day of a bank’s year in quarters of an hour, each by its busiest minute; nothing is stored */
+        post: {
+            parameters: {
+                query: {
+                    begins: string;
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["YearInstant"][];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rehearsal/remedies": {
         parameters: {
             query?: never;
@@ -2811,6 +2930,7 @@ export interface components {
             envelope: null | components["schemas"]["EnvelopeResult"];
             charging: null | components["schemas"]["ChargingResult"];
             stands: null | components["schemas"]["StandResult"];
+            lesson: null | components["schemas"]["Lesson"];
             because: components["schemas"]["Because"];
             /** @description Each station's answer in a sentence. */
             headlines: {
@@ -4158,6 +4278,8 @@ export interface components {
             /** @description Beginning and end, local, as YYYY-MM-DDTHH:MM. */
             from: string;
             to: string;
+            /** @description Days of the week it is on, 0 Monday to 6 Sunday; null: all the time. */
+            weekdays: null | number[];
             /**
              * Format: double
              * @description Weather: share of the usual sky [0 to 2]. Guest: watts of AC [W]. Cold: of the cells [°C].
@@ -4734,6 +4856,30 @@ export interface components {
             id: string;
             name: string;
         };
+        /** @description A load at an instant, by itself [W]; one that is asked and not given is dark. */
+        InstantLoad: {
+            id: string;
+            name: string;
+            /** Format: double */
+            watts: number;
+            dark: boolean;
+        };
+        /** @description A source at an instant, at the bus. */
+        InstantSource: {
+            id: string;
+            /** Format: double */
+            watts: number;
+            /** Format: double */
+            amps: number;
+        };
+        /** @description A string at an instant: out of it positive [A], its charge [0 to 1], and whether it is open. */
+        InstantString: {
+            /** Format: double */
+            amps: number;
+            /** Format: double */
+            soc: number;
+            isOut: boolean;
+        };
         /**
          * @description What a cable's insulation does when it is heated.
          * @enum {unknown}
@@ -5129,6 +5275,31 @@ export interface components {
             needs: null | components["schemas"]["NeedsResult"];
             /** @description What differs from the design. */
             changes: components["schemas"]["DesignChange"][];
+        };
+        /** @description What a year of a bank has taught that was run elsewhere: a year takes too long to be run with every change, so it is handed in. */
+        Lesson: {
+            /**
+             * Format: double
+             * @description [0 to 1].
+             */
+            lowestSoc: number;
+            /** @description As YYYY-MM-DD. */
+            lowestOn: string;
+            /**
+             * Format: double
+             * @description [h].
+             */
+            darkH: number;
+            /**
+             * Format: double
+             * @description Longest time without the bank having been full [days].
+             */
+            unfilledDays: number;
+            /**
+             * Format: double
+             * @description Equivalent full ones.
+             */
+            cyclesPerYear: number;
         };
         LibraryAnswer: {
             typical: components["schemas"]["LibraryLoad"][];
@@ -7388,6 +7559,30 @@ export interface components {
             toH: number;
             words: string;
         };
+        /**
+         * @description The bank at a minute of its year: hour from the beginning of the run, charge [0 to 1], volts of the bus (0: nothing gives any), amperes
+         *     of the bank (out of it positive), watts of the first inverter’s outlets and whether they pass it by.
+         */
+        YearInstant: {
+            /** Format: double */
+            h: number;
+            /** Format: double */
+            soc: number;
+            /** Format: double */
+            volts: number;
+            /** Format: double */
+            bankA: number;
+            /** Format: double */
+            netW: number;
+            /** Format: double */
+            inverterW: number;
+            inverterOn: boolean;
+            passed: boolean;
+            dark: boolean;
+            strings: components["schemas"]["InstantString"][];
+            sources: components["schemas"]["InstantSource"][];
+            loads: components["schemas"]["InstantLoad"][];
+        };
         /** @description What a run begins with: its first day as YYYY-MM-DD, floor [0 to 1], the names of what is drawn. */
         YearIntro: {
             first: string;
@@ -7409,12 +7604,13 @@ export interface components {
             month: null | components["schemas"]["YearMonth"];
             outcome: null | components["schemas"]["YearOutcome"];
         };
-        /** @description Some days of a run, from one on (from 0). */
+        /** @description Some days of a run, from one on (from 0), and how each begins, to be given back to YearStretch. */
         YearMonth: {
             /** Format: int32 */
             from: number;
             days: components["schemas"]["YearDay"][];
             quarters: components["schemas"]["YearQuarters"][];
+            begins: string[];
         };
         /** @description How a year went. */
         YearOutcome: {
@@ -7440,10 +7636,17 @@ export interface components {
             /** Format: double */
             longestUnfilledDays: number;
             sums: components["schemas"]["RehearsalResult"];
+            /** @description Dark hours of each two weeks, by their first day [h]. */
+            fortnightDarkH: number[];
+            /** @description How the figures came about, each under its place here. */
+            working: components["schemas"]["Equation"][];
+            /** @description What is known of the bank from now on. */
+            lesson: components["schemas"]["Lesson"];
         };
         /**
          * @description A day's quarters of an hour: charge at the end of each [0 to 1], and of each quarter the means of the watts into the bank [W, out
-         *     negative], of the volts [V], of the amperes of each string [A, out of it positive] and of what each source gave [W]; whether anything of it was dark.
+         *     negative], of the volts [V], of the amperes of each string [A, out of it positive] and of what each source gave [W]; whether anything of
+         *     it was dark.
          */
         YearQuarters: {
             soc: number[];
@@ -7470,6 +7673,15 @@ export interface components {
             kind: components["schemas"]["SourceKind"];
             /** Format: double */
             clearWh: null | number;
+        };
+        /** @description Some days of a year run again by themselves, from one on (from 0), and their dark hours [h]. */
+        YearStretch: {
+            /** Format: int32 */
+            from: number;
+            days: components["schemas"]["YearDay"][];
+            quarters: components["schemas"]["YearQuarters"][];
+            /** Format: double */
+            darkH: number;
         };
     };
     responses: never;

@@ -29,6 +29,8 @@ class BuildsBench {
   comparison = $state.raw<BuildComparison | null>(null)
   /** Build whose bill is open. */
   bill = $state<string | null>(null)
+  /** Whose builds were found: design and bank. */
+  of = $state('')
   #stop: AbortController | null = null
   #choices = new Map<string, BuildChoice>()
   #asking = false
@@ -62,6 +64,7 @@ class BuildsBench {
     const stop = new AbortController()
     this.#stop = stop
     this.running = true
+    this.of = this.here
     this.told = ''
     this.worked = 0
     const found: Build[] = []
@@ -106,6 +109,11 @@ class BuildsBench {
       if (pick.length === BESIDE) break
     }
     this.keys = [PRESENT, ...pick]
+  }
+
+  /** The design and bank in hand. */
+  get here() {
+    return `${session.id} ${session.bankIndex}`
   }
 
   get presentKey() {
@@ -168,14 +176,18 @@ class BuildsBench {
     return this.#choices.get(this.subject)?.unit.key ?? null
   }
 
-  /** Takes a build over into the design; undo brings the old one back. */
-  async take(build: Build) {
-    const changes = await api.takeBuild(session.worked!, session.bankIndex, build.choice, {
+  /** What makes it of the design. */
+  changes(build: Build) {
+    return api.takeBuild(session.worked!, session.bankIndex, build.choice, {
       unitPrices: {},
       hourRate: null,
       cyclesPerYear: null,
     })
-    session.edit(changes, true)
+  }
+
+  /** Takes a build over into the design; undo brings the old one back. */
+  async take(build: Build) {
+    session.edit(await this.changes(build), true)
   }
 }
 

@@ -1,24 +1,31 @@
 <script lang="ts">
+  import type { YearInstant } from '../api/client'
   import { session } from '../app/session.svelte'
   import { stations } from '../stations'
   import Mark from '../ui/Mark.svelte'
   import { num, say } from '../ui/quantity'
   import Copper from './Copper.svelte'
-  import { circuit, live } from './live'
+  import { circuit, live, liveAt } from './live'
   import PathBank from './PathBank.svelte'
   import PathLoads from './PathLoads.svelte'
   import { plan as planOf } from './pathPlan'
   import PathSources from './PathSources.svelte'
 
-  /** The whole circuit to scale, and the way to its stations. On a phone: the list of stations. */
+  /**
+   * The whole circuit to scale, and the way to its stations. On a phone: the list of stations. At an instant of its year it shows what
+   * flows then, and no station is chosen.
+   */
   interface Props {
     folded: boolean
     short: boolean
+    at?: YearInstant | null
+    /** Which instant it is. */
+    when?: string
   }
-  let { folded, short }: Props = $props()
+  let { folded, short, at = null, when = '' }: Props = $props()
   let width = $state(1280)
   let listed = $state(false)
-  const FUNNEL = 18
+  const FUNNEL = $derived(at ? 0 : 18)
 
   const e = $derived(session.result)
   const phone = $derived(width < 940)
@@ -26,7 +33,7 @@
   const plan = $derived(planOf(e, width, height))
   const chosen = $derived(plan.columns[session.station])
   const run = $derived(e?.mainRun ?? null)
-  const share = $derived(run?.carries.ampacityA ? run.designA / run.carries.ampacityA : 0)
+  const share = $derived(run?.carries.ampacityA ? Math.abs(at ? at.bankA : run.designA) / run.carries.ampacityA : 0)
   // Never on the frame of its station, whose edges are near the post and the bus.
   const fuseX = $derived(
     Math.max(
@@ -42,16 +49,19 @@
   const href = (id: string) => `#/d/${session.id}/${id}`
 
   const faults = $derived(
-    [
-      { id: 'bank' as const, x: plan.post - 10, y: plan.yPlus + half + 18 },
-      { id: 'cables' as const, x: fuseX + 22, y: plan.yPlus + half + 18 },
-      {
-        id: 'voltage' as const,
-        x: plan.columns.voltage.x + plan.columns.voltage.width / 2 + 40,
-        y: plan.yPlus + half + 4,
-      },
-      { id: 'inverter' as const, x: plan.inverterX + 5, y: plan.yPlus - half },
-    ]
+    (at
+      ? []
+      : [
+          { id: 'bank' as const, x: plan.post - 10, y: plan.yPlus + half + 18 },
+          { id: 'cables' as const, x: fuseX + 22, y: plan.yPlus + half + 18 },
+          {
+            id: 'voltage' as const,
+            x: plan.columns.voltage.x + plan.columns.voltage.width / 2 + 40,
+            y: plan.yPlus + half + 4,
+          },
+          { id: 'inverter' as const, x: plan.inverterX + 5, y: plan.yPlus - half },
+        ]
+    )
       .map((f) => ({ ...f, mark: session.mark(f.id) }))
       .filter((f) => f.mark === 'wrong' || f.mark === 'look'),
   )
@@ -79,7 +89,7 @@
 
 {#snippet station(id: (typeof circuit)[number])}
   {@const s = name(id)}
-  {@const line = live(id, e)}
+  {@const line = at ? liveAt(id, e, at) : live(id, e)}
   {@const mark = session.mark(id)}
   <span class="row">
     {#if mark === 'wrong' || mark === 'look'}<Mark kind={mark} />{/if}
@@ -113,15 +123,17 @@
     </nav>
   {:else}
     <svg {width} height={height + FUNNEL} viewBox="0 0 {width} {height + FUNNEL}" aria-hidden="true" class="bare block">
-      <path
-        d="M{chosen.x} {height} V1 H{chosen.x + chosen.width} V{height} L{width - 16} {height + FUNNEL} H16 Z"
-        fill="var(--sheet)"
-        stroke="var(--ink)"
-        stroke-width="1.5"
-      />
-      <path d="M17 {height + FUNNEL} H{width - 17}" stroke="var(--sheet)" stroke-width="3" />
+      {#if !at}
+        <path
+          d="M{chosen.x} {height} V1 H{chosen.x + chosen.width} V{height} L{width - 16} {height + FUNNEL} H16 Z"
+          fill="var(--sheet)"
+          stroke="var(--ink)"
+          stroke-width="1.5"
+        />
+        <path d="M17 {height + FUNNEL} H{width - 17}" stroke="var(--sheet)" stroke-width="3" />
+      {/if}
       {#each circuit as id, i (id)}
-        {#if i > 0 && id !== session.station && circuit[i - 1] !== session.station}
+        {#if i > 0 && (at || (id !== session.station && circuit[i - 1] !== session.station))}
           <line x1={plan.columns[id].x} y1="6" x2={plan.columns[id].x} y2="40" stroke="var(--hair)" />
         {/if}
       {/each}
@@ -153,7 +165,7 @@
           />
         {/if}
         {#if e?.bank}
-          <PathBank {e} {plan} />
+          <PathBank {e} {plan} {at} />
         {:else}
           <rect
             x={plan.columns.bank.x + 14}
@@ -216,7 +228,7 @@
               text-anchor="middle">shunt</text
             >
           {/if}
-          {#if e}<PathSources {e} {plan} {short} />{/if}
+          {#if e}<PathSources {e} {plan} {short} {at} />{/if}
           {@const lane = plan.lanes[0]}
           {#each [{ y: plan.yPlus, t: '+' }, { y: plan.yMinus, t: '−' }] as pole (pole.t)}
             {@const top = pole.t === '+' && lane ? Math.min(pole.y - 11, lane.y - lane.thick / 2 - 3) : pole.y - 11}
@@ -241,10 +253,10 @@
               ? `${run.cable.conductors > 1 ? `${run.cable.conductors} × ` : ''}${run.cable.size}`
               : ''}</text
           >
-          <text {x} y={mid + 7} class="fig" style:font-size={short ? '16px' : '22px'}
-            >{e.voltage.systemV}<tspan dx="3" style:font-size="14px">V</tspan></text
+          <text {x} y={mid + 7} class="fig" style:font-size={short ? '16px' : '22px'} data-testid="path-volts"
+            >{at ? num(at.volts, 2) : e.voltage.systemV}<tspan dx="3" style:font-size="14px">V</tspan></text
           >
-          {#if !short && e.voltage.systemV >= 24}<text x={x + 46} y={mid + 6} class="faint"
+          {#if !at && !short && e.voltage.systemV >= 24}<text x={x + 46} y={mid + 6} class="faint"
               >really {num(e.voltage.nominalV, 1)}</text
             >{/if}
         {/if}
@@ -266,12 +278,23 @@
             class="fig"
             style:font-size={short ? '15px' : '20px'}
           >
-            {inverter.item ? num(inverter.item.continuousW * inverter.stack) : 'none fits'}{#if inverter.item}<tspan
-                dx="2"
-                style:font-size="13px">W</tspan
-              >{/if}
+            {at
+              ? num(at.inverterW)
+              : inverter.item
+                ? num(inverter.item.continuousW * inverter.stack)
+                : 'none fits'}{#if at || inverter.item}<tspan dx="2" style:font-size="13px">W</tspan>{/if}
           </text>
-          {#if inverter.item && !short && inverter.overload[0]}
+          {#if at && !short}
+            <text {x} y={y + 16} text-anchor="middle"
+              >{at.passed
+                ? 'passes AC through'
+                : !at.inverterOn
+                  ? 'off'
+                  : inverter.item
+                    ? `of ${num(inverter.item.continuousW * inverter.stack)}`
+                    : 'on'}</text
+            >
+          {:else if inverter.item && !short && inverter.overload[0]}
             <text {x} y={y + 16} text-anchor="middle"
               >{num(inverter.overload[0].watts)} for {say(inverter.overload[0].seconds, 's')}</text
             >
@@ -290,8 +313,8 @@
               />{/if}
           </g>
         {/each}
-        {#if e}<PathLoads {e} {plan} {bus} />{/if}
-        {#if run?.laid.lengthM && (run || e?.bank)}
+        {#if e}<PathLoads {e} {plan} {bus} {at} />{/if}
+        {#if !at && run?.laid.lengthM && (run || e?.bank)}
           {@const y = plan.yMinus + half + 7}
           <path
             d={marks.map((i) => `M${tick(i)} ${y} v4`).join(' ') + ` M${plan.post} ${y + 2} H${tick(marks.length - 1)}`}
@@ -299,7 +322,7 @@
           />
         {/if}
         {#if run}
-          <text x={plan.post + 14} y={height - 4} class="scale">{scale}</text>
+          <text x={plan.post + 14} y={height - 4} class="scale" data-testid="path-when">{at ? when : scale}</text>
         {/if}
       {/if}
     </svg>
@@ -312,7 +335,7 @@
           style:left="{c.x}px"
           style:width="{c.width}px"
           style:height="{height}px"
-          aria-current={id === session.station ? 'page' : undefined}
+          aria-current={!at && id === session.station ? 'page' : undefined}
         >
           {@render station(id)}
         </a>

@@ -1,12 +1,12 @@
 <script lang="ts">
-  import type { BankEvaluation } from '../api/client'
-  import { stringName } from '../ui/quantity'
+  import type { BankEvaluation, YearInstant } from '../api/client'
+  import { num, stringName } from '../ui/quantity'
   import Copper from './Copper.svelte'
   import { diameterMm } from './geometry'
   import type { PathPlan } from './pathPlan'
 
-  /** The bank on the path: strings between the rails, and where the leads leave. */
-  let { e, plan }: { e: BankEvaluation; plan: PathPlan } = $props()
+  /** The bank on the path: strings between the rails, and where the leads leave; at an instant with what each gives and holds. */
+  let { e, plan, at = null }: { e: BankEvaluation; plan: PathPlan; at?: YearInstant | null } = $props()
 
   const bank = $derived(e.bank!)
   const network = $derived(e.network)
@@ -33,9 +33,14 @@
   const far = $derived(strings.at(-1)!.x)
   const near = $derived(strings[0].x)
   const style = $derived(network?.wiring.style ?? 'same-end')
-  const share = $derived(e.mainRun?.carries.ampacityA ? e.mainRun.designA / e.mainRun.carries.ampacityA : 0)
+  const share = $derived(
+    e.mainRun?.carries.ampacityA ? Math.abs(at ? at.bankA : e.mainRun.designA) / e.mainRun.carries.ampacityA : 0,
+  )
+  /** Level of charge of a string at the instant, drawn in each of its units. */
+  const levelOf = (number: number) => (single ? at!.soc : (at!.strings[number - 1]?.soc ?? 0))
+  const isOut = (number: number) => at !== null && !single && (at.strings[number - 1]?.isOut ?? false)
   const linkShare = $derived(
-    network && network.copper.link.ampacityA > 0
+    !at && network && network.copper.link.ampacityA > 0
       ? Math.max(0, ...network.links.positiveA, ...network.links.negativeA) / network.copper.link.ampacityA
       : 0,
   )
@@ -86,9 +91,32 @@
       height={each - 3}
       fill="var(--sheet)"
       stroke="var(--ink)"
-      stroke-width={network && network.strings.worst === s.number && shown > 1 && !single ? 1.8 : 1}
+      stroke-width={!at && network && network.strings.worst === s.number && shown > 1 && !single ? 1.8 : 1}
+      stroke-dasharray={isOut(s.number) ? '3 3' : undefined}
+      data-out={isOut(s.number) || undefined}
     />
-    {#if single}
+    {#if at}
+      {@const level = (each - 4) * levelOf(s.number)}
+      <rect
+        x={s.x - box / 2 + 0.5}
+        y={inner.top + (c + 1) * each - 2 - level}
+        width={Math.max(0, box - 1)}
+        height={level}
+        fill="var(--hair)"
+        opacity={isOut(s.number) ? 0.4 : 1}
+      />
+    {/if}
+    {#if at && (single || (shown <= 6 && box >= 20))}
+      {@const amps = single ? at.bankA : (at.strings[s.number - 1]?.amps ?? 0)}
+      {#if c === 0 && each >= 15}
+        <text x={s.x} y={inner.top + each / 2 + 4} text-anchor="middle" class="fig" data-amps={s.number}
+          >{isOut(s.number) ? 'open' : num(amps, Math.abs(amps) < 100 ? 1 : 0)}</text
+        >
+      {:else if c === cells - 1 && cells > 1 && each >= 15}
+        <text x={s.x} y={inner.top + (c + 0.5) * each + 4} text-anchor="middle" class="fig">{single ? '' : s.name}</text
+        >
+      {/if}
+    {:else if single}
       <text x={s.x} y={inner.top + each / 2 + 4} text-anchor="middle" class="fig"
         >{bank.layout.series}S{bank.layout.parallel}P</text
       >

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { BankEvaluation } from '../api/client'
+  import type { BankEvaluation, YearInstant } from '../api/client'
   import { session } from '../app/session.svelte'
   import { num, say } from '../ui/quantity'
   import { coreOf, cut } from './geometry'
@@ -8,7 +8,16 @@
   import SourceSign from './SourceSign.svelte'
 
   /** The sources on the path: each as what it is, its device with its amperes, its line over the bank to the bus with its own fuse. */
-  let { e, plan, short }: { e: BankEvaluation; plan: PathPlan; short: boolean } = $props()
+  interface Props {
+    e: BankEvaluation
+    plan: PathPlan
+    short: boolean
+    at?: YearInstant | null
+  }
+  let { e, plan, short, at = null }: Props = $props()
+
+  /** What it gives at the instant [A]; null: no instant is looked at. */
+  const now = (id: string) => (at ? (at.sources.find((s) => s.id === id)?.amps ?? 0) : null)
 
   const all = $derived(e.charging?.sources ?? [])
   const shown = $derived(all.slice(0, MOST_SOURCES))
@@ -20,7 +29,7 @@
   const circuits = $derived(shown.map((s) => e.circuits.find((c) => c.id === `source-${s.id}`)))
   const share = (i: number) => {
     const run = circuits[i]?.run
-    return run?.carries.ampacityA ? run.designA / run.carries.ampacityA : 0
+    return run?.carries.ampacityA ? (now(shown[i].id) ?? run.designA) / run.carries.ampacityA : 0
   }
   const found = (at: number) =>
     session.evaluation!.findings.filter((f) => f.place.startsWith(`${session.base}/sources/${at}`) && f.bank === e.id)
@@ -71,9 +80,9 @@
   <rect x={box.x} y={middle - 8} width={box.width} height="16" fill="var(--sheet)" stroke="var(--ink)" />
   <path d="M{left + 33} {middle} H{box.x}" stroke="var(--ink)" />
   <text x={box.x + box.width / 2} y={middle + 4} text-anchor="middle" class="fig"
-    >{s.givesA === null ? '? A' : `${num(s.givesA)} A`}</text
+    >{at ? (now(s.id)! > 0 ? say(now(s.id)!, 'A') : '0 A') : s.givesA === null ? '? A' : `${num(s.givesA)} A`}</text
   >
-  {#if mark(i)}
+  {#if !at && mark(i)}
     <g transform="translate({box.x + box.width - 5} {middle - 13})">
       <rect width="9" height="9" fill={mark(i) === 'wrong' ? 'var(--ink)' : 'var(--sheet)'} stroke="var(--ink)" />
       {#if mark(i) === 'look'}<path d="M0 6 L6 0 M0 9 L9 0 M3 9 L9 3" stroke="var(--ink)" stroke-width="1.2" />{/if}
@@ -82,7 +91,7 @@
 {/each}
 {#if rest.length > 0}
   <text x={left} y={rows.first + MOST_SOURCES * rows.pitch + 4} class="detail"
-    >{rest.length} more, {num(rest.reduce((sum, s) => sum + (s.givesA ?? 0), 0))} A</text
+    >{rest.length} more{at ? '' : `, ${num(rest.reduce((sum, s) => sum + (s.givesA ?? 0), 0))} A`}</text
   >
 {/if}
 {#if all.length === 0}

@@ -4,6 +4,7 @@
   import ChoiceField from '../ui/ChoiceField.svelte'
   import QuantityField from '../ui/QuantityField.svelte'
   import { stringName } from '../ui/quantity'
+  import Weekdays from '../ui/Weekdays.svelte'
   import { year } from './year.svelte'
 
   /** What is dropped on the days, typed: from when, to when, how much. */
@@ -94,6 +95,7 @@
             onpick={(v) => year.change(i, { source: v })}
           />
         {/if}
+        <Weekdays days={d.weekdays} onpick={(weekdays) => year.change(i, { weekdays })} />
         <button type="button" class="link-copper" onclick={() => year.setDrops(year.drops.filter((_, n) => n !== i))}
           >take out</button
         >
@@ -124,11 +126,11 @@
     font-weight: 600;
     padding-bottom: 5px;
   }
-  label {
+  .drop > label {
     display: inline-flex;
     flex-direction: column;
   }
-  input {
+  .drop > label > input {
     font: inherit;
     font-size: 13px;
     border: 1px solid var(--ink-3);
@@ -142,7 +144,7 @@
   }
   @media (max-width: 939px) {
     summary,
-    input,
+    .drop > label > input,
     .link-copper {
       min-height: 44px;
     }

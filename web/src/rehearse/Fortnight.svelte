@@ -1,4 +1,6 @@
 <script lang="ts">
+  import type { Drop } from '../api/client'
+  import { session } from '../app/session.svelte'
   import { num, say } from '../ui/quantity'
   import Drawing from '../drawing/Drawing.svelte'
   import { cut } from '../drawing/geometry'
@@ -23,11 +25,19 @@
 
   const suns = $derived((year.intro?.sources ?? []).flatMap((s, i) => (s.clearWh ? [{ ...s, i }] : [])))
   const clear = $derived(suns.reduce((sum, s) => sum + s.clearWh!, 0))
-  const sunOf = (day: number) => suns.reduce((sum, s) => sum + (year.days[day]?.sourceWh[s.i] ?? 0), 0)
+  const sunOf = (day: number) => suns.reduce((sum, s) => sum + (year.dayAt(day)?.sourceWh[s.i] ?? 0), 0)
   const RING = 13
 
   /** What is in hand: a sun, an end of a drop, or the play head. */
-  let held = $state<{ what: 'sun' | 'from' | 'to' | 'head'; at: number; share?: number; hour?: number } | null>(null)
+  interface Held {
+    what: 'sun' | 'from' | 'to' | 'head'
+    at: number
+    /** Of a sun: its share of the clearest day, now and when it was taken. */
+    share?: number
+    was?: number
+    hour?: number
+  }
+  let held = $state<Held | null>(null)
   const drops = $derived(
     (year.intro?.drops ?? [])
       .map((d) =>
@@ -50,7 +60,7 @@
   const height = $derived(wattsTop + WATTS + 6)
   const y = (soc: number) => vesselTop + (1 - soc) * TALL
 
-  const quarters = $derived(days.flatMap((d) => year.quarters[d]?.soc.map((soc, q) => ({ d, q, soc })) ?? []))
+  const quarters = $derived(days.flatMap((d) => year.quartersAt(d)?.soc.map((soc, q) => ({ d, q, soc })) ?? []))
   const hourOf = (d: number, q: number) => d * 24 + (q + 1) / 4
   const charge = $derived(quarters.map((p, i) => `${i ? 'L' : 'M'}${x(hourOf(p.d, p.q))} ${y(p.soc)}`).join(''))
   const other = $derived(
@@ -61,14 +71,20 @@
       })
       .join(''),
   )
-  const dark = $derived(stretches(quarters.map((p) => year.quarters[p.d].dark[p.q])))
-  const darkH = $derived(days.reduce((sum, d) => sum + year.days[d].darkH, 0))
-  const mostW = $derived(Math.max(100, ...days.flatMap((d) => year.quarters[d]?.netW.map((w) => Math.abs(w)) ?? [])))
+  const dark = $derived(stretches(quarters.map((p) => year.quartersAt(p.d)!.dark[p.q])))
+  /** Whether a part of the vessel is dark: nothing is written there. */
+  const blackAt = (from: number, to: number) =>
+    dark.some(
+      ([a, b]) =>
+        x(hourOf(quarters[a].d, quarters[a].q)) < to && x(hourOf(quarters[b - 1].d, quarters[b - 1].q)) > from,
+    )
+  const darkH = $derived(year.trying?.darkH ?? year.outcome?.fortnightDarkH[year.frame] ?? 0)
+  const mostW = $derived(Math.max(100, ...days.flatMap((d) => year.quartersAt(d)?.netW.map((w) => Math.abs(w)) ?? [])))
   const yW = (w: number) => wattsTop + WATTS / 2 - (w / mostW) * (WATTS / 2)
   const watts = $derived(
     quarters
       .map((p, i) => {
-        const at = yW(year.quarters[p.d].netW[p.q])
+        const at = yW(year.quartersAt(p.d)!.netW[p.q])
         return `${i ? 'L' : 'M'}${x(hourOf(p.d, p.q) - 0.25)} ${at}H${x(hourOf(p.d, p.q))}`
       })
       .join(''),
@@ -78,45 +94,54 @@
     const box = svg!.ownerSVGElement!.getBoundingClientRect()
     return first * 24 + ((e.clientX - box.left - left) / (right - left)) * shown * 24
   }
-  function take(e: PointerEvent, what: 'sun' | 'from' | 'to' | 'head', at: number) {
+  function take(e: PointerEvent, what: Held['what'], at: number) {
     ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
-    held = { what, at, share: what === 'sun' ? sunOf(at) / clear : undefined }
+    const was = what === 'sun' ? sunOf(at) / clear : undefined
+    held = { what, at, share: was, was }
     if (what === 'head') year.go(hourAt(e) * 4)
   }
   function move(e: PointerEvent) {
     if (!held) return
     if (held.what === 'head') year.go(hourAt(e) * 4)
-    else if (held.what === 'sun') held.share = Math.max(0.03, Math.min(1, held.share! - e.movementY / 40))
-    else {
+    else if (held.what === 'sun') {
+      held.share = Math.max(0.03, Math.min(1, held.share! - e.movementY / 40))
+      // The fortnight follows the hand; the year follows once it is let go.
+      const drops = withSun(held.at, held.share, held.was!)
+      if (drops) void year.attempt(drops)
+    } else {
       const drop = year.intro!.drops.find((d) => d.index === held!.at)!
       const hour = Math.round(hourAt(e))
       held.hour = held.what === 'from' ? Math.min(hour, drop.toH - 1) : Math.max(hour, drop.fromH + 1)
     }
   }
   function leave() {
-    if (held?.what === 'sun') sunTo(held.at, held.share!)
+    if (held?.what === 'sun') sunTo(held.at, held.share!, held.was!)
     else if (held?.hour !== undefined && (held.what === 'from' || held.what === 'to'))
       year.change(held.at, { [held.what]: year.calendar.iso(held.hour) })
     held = null
   }
-  /** A day's sun as a share of the clearest day: that day gets a sky of its own. */
-  function sunTo(day: number, share: number) {
-    const now = sunOf(day) / clear
-    if (!(now > 0) || Math.abs(share - now) < 0.005) return
+  /** A day's sun as a share of the clearest day: that day gets a sky of its own. Null: nothing changes. */
+  function withSun(day: number, share: number, now: number): Drop[] | null {
+    if (!(now > 0) || Math.abs(share - now) < 0.005) return null
     const [from, to] = [year.calendar.iso(day * 24), year.calendar.iso((day + 1) * 24)]
     const own = year.drops.findIndex((d) => d.kind === 'weather' && d.from === from && d.to === to)
-    const value = Math.max(
-      0.02,
-      Math.min(2, Number((((own >= 0 ? year.drops[own].value : 1) ?? 1) * (share / now)).toFixed(2))),
-    )
-    if (own >= 0) year.change(own, { value })
-    else year.setDrops([...year.drops, { kind: 'weather', from, to, value, string: null, source: null, bank: null }])
+    const before = own >= 0 ? (year.drops[own].value ?? 1) : 1
+    const value = Math.max(0.02, Math.min(2, Number((before * (share / now)).toFixed(2))))
+    if (own >= 0) return year.drops.map((d, i) => (i === own ? { ...d, value } : d))
+    const bank = session.bankIndex > 0 ? session.bank!.id : null
+    return [...year.drops, { kind: 'weather', from, to, value, string: null, source: null, bank, weekdays: null }]
+  }
+  function sunTo(day: number, share: number, now: number) {
+    const drops = withSun(day, share, now)
+    year.leave(drops !== null)
+    if (drops) year.setDrops(drops)
   }
   function sunKey(e: KeyboardEvent, day: number) {
     const step = e.key === '+' || e.key === 'PageUp' ? 0.1 : e.key === '-' || e.key === 'PageDown' ? -0.1 : 0
     if (!step) return
     e.preventDefault()
-    sunTo(day, Math.max(0.03, Math.min(1, sunOf(day) / clear + step)))
+    const now = sunOf(day) / clear
+    sunTo(day, Math.max(0.03, Math.min(1, now + step)), now)
   }
   const here = $derived(x((year.at + 1) / 4))
 </script>
@@ -199,13 +224,20 @@
             <rect x={x(at) - 2} y={top - 2} width="4" height="15" fill="var(--ink)" pointer-events="none" />
           {/if}
         {/each}
-        <text
-          x={b + 8 > right - 130 ? a - 8 : b + 8}
-          y={top + 10}
-          text-anchor={b + 8 > right - 130 ? 'end' : 'start'}
-          class="small"
-          data-give>{d.words}</text
-        >
+        {#if b - a > 160}
+          <!-- In it, where there is room: before and behind there may be none. -->
+          {@const wide = d.words.length * 6 + 8}
+          <rect x={a + 8} y={top + 1} width={wide} height="9" fill="var(--sheet)" />
+          <text x={a + 12} y={top + 9.5} class="small">{d.words}</text>
+        {:else}
+          <text
+            x={b + 8 > right - 130 ? a - 8 : b + 8}
+            y={top + 10}
+            text-anchor={b + 8 > right - 130 ? 'end' : 'start'}
+            class="small"
+            data-give>{d.words}</text
+          >
+        {/if}
       </g>
     {:else}<text x={left} y={dropsTop + 12} class="small pale">nothing yet</text>
     {/each}
@@ -261,15 +293,19 @@
       <path d={other} fill="none" stroke="var(--ink)" stroke-width="1.6" stroke-dasharray="5 4" data-against />
     {/if}
     {#if darkH > 0}
-      <text x={right - 4} y={vesselTop + 15} text-anchor="end" class="word" data-give
-        ><tspan class="fig big">{darkHours(darkH)}</tspan> dark in these days</text
+      <text
+        x={blackAt(right - 190, right) ? left + 6 : right - 4}
+        y={vesselTop + 15}
+        text-anchor={blackAt(right - 190, right) ? 'start' : 'end'}
+        class="word"
+        data-give><tspan class="fig big">{darkHours(darkH)}</tspan> dark in these two weeks</text
       >
     {/if}
 
     {#each hours as s, n (s.id)}
       {@const top = vesselEnd + 7 + n * ROW}
       <text x="0" y={top + 9} class="row">{cut(s.name, 9)}</text>
-      {#each stretches(quarters.map((p) => (year.quarters[p.d].sourceW[s.i]?.[p.q] ?? 0) > 0)) as [a, b] (a)}
+      {#each stretches(quarters.map((p) => (year.quartersAt(p.d)!.sourceW[s.i]?.[p.q] ?? 0) > 0)) as [a, b] (a)}
         <rect
           x={x(hourOf(quarters[a].d, quarters[a].q) - 0.25)}
           y={top}

@@ -6,7 +6,10 @@
   import { keeper } from '../app/keeper.svelte'
   import { session } from '../app/session.svelte'
   import TitleLine from '../app/TitleLine.svelte'
+  import Path from '../drawing/Path.svelte'
   import AsTable from '../ui/AsTable.svelte'
+  import ChoiceField from '../ui/ChoiceField.svelte'
+  import Working from '../ui/Working.svelte'
   import { num, say, stringName } from '../ui/quantity'
   import QuantityField from '../ui/QuantityField.svelte'
   import { darkHours, QUARTERS } from './days'
@@ -29,8 +32,21 @@
   $effect(() => {
     if (!session.evaluation) return
     void session.bankIndex
+    if (year.isOf(session.worked)) return
     const timer = setTimeout(() => void year.run(), PAUSE_MS)
     return () => clearTimeout(timer)
+  })
+
+  let [height, width] = $state([800, 1280])
+  // The path is the instant at the play head.
+  $effect(() => {
+    const day = Math.floor(year.at / QUARTERS)
+    if (year.outcome) untrack(() => void year.lookAt(day))
+  })
+  // A working that is open is one of the station that was left.
+  $effect(() => {
+    untrack(() => session.release())
+    return () => untrack(() => session.release())
   })
 
   let playing = $state(false)
@@ -72,6 +88,9 @@
       ? wait[0].toUpperCase() + wait.slice(1)
       : (year.outcome?.headline ?? (year.running ? 'The year is being run' : 'A year of this design')),
   )
+  const moment = $derived(
+    `${year.calendar.weekday(Math.floor(year.at / QUARTERS))} ${year.calendar.moment(year.instant?.h ?? (year.at + 1) / 4)}`,
+  )
   const now = $derived(year.quarters[Math.floor(year.at / QUARTERS)])
   const q = $derived(year.at % QUARTERS)
   const instant = $derived.by(() => {
@@ -111,8 +130,29 @@
   )
 </script>
 
+{#snippet sum(about: string, value: number, unit: string, decimals?: number)}
+  <button
+    type="button"
+    class="fig figure"
+    data-sum={about}
+    aria-pressed={session.presented?.pointer === `/rehearsal/outcome/${about}`}
+    onclick={() => year.present(about)}
+    >{about === 'darkH' ? darkHours(value) : decimals === undefined ? say(value, unit) : num(value, decimals)}</button
+  >
+{/snippet}
+
+<svelte:window bind:innerHeight={height} bind:innerWidth={width} />
+
 <div class="bench">
   <TitleLine />
+  {#if width >= 940}
+    <Path
+      folded={height < 560}
+      short={height < 740}
+      at={year.instant}
+      when="the instant at the play head, {moment}, the busiest minute of its quarter"
+    />
+  {/if}
   <main class="sheet">
     <div class="head">
       <h1 class="headline" data-testid="headline">{headline}</h1>
@@ -147,35 +187,41 @@
         >
         <QuantityField label="weather no." kind="number" path="/rehearsal/weather" whole width="74px" />
         <Against />
-        <span class="adds"
-          ><span class="caption">drop on the days</span>
-          <span class="buttons"
-            >{#each dropped as d (d.kind)}<button
-                type="button"
-                class="btn btn-outline btn-xs"
-                disabled={year.days.length === 0}
-                data-add={d.kind}
-                onclick={() => year.add(d.kind, d.hours, d.rest)}>{d.text}</button
-              >{/each}</span
-          ></span
-        >
+        {#if year.days.length > 0}
+          <ChoiceField
+            label="drop on the days"
+            path="/drop"
+            acts
+            value={null}
+            options={dropped.map((d) => ({ value: d.kind, text: d.text }))}
+            none="choose…"
+            width="128px"
+            onpick={(kind) => {
+              const d = dropped.find((x) => x.kind === kind)
+              if (d) year.add(d.kind, d.hours, d.rest)
+            }}
+          />
+          <span class="head-of-play">
+            <button
+              type="button"
+              class="btn btn-outline btn-sm"
+              aria-pressed={playing}
+              title="Space"
+              onclick={() => (playing = !playing)}>{playing ? 'Pause' : 'Play'}</button
+            >
+            <button
+              type="button"
+              class="btn btn-outline btn-sm"
+              disabled={next === null}
+              data-testid="next-dark"
+              onclick={() => next !== null && year.go(next)}>next dark hour</button
+            >
+          </span>
+        {/if}
       </div>
       {#if year.days.length > 0}
-        <p class="instant" data-testid="instant" aria-live="off">
-          <button
-            type="button"
-            class="btn btn-outline btn-xs"
-            aria-pressed={playing}
-            title="Space"
-            onclick={() => (playing = !playing)}>{playing ? 'Pause' : 'Play'}</button
-          >
-          <button
-            type="button"
-            class="btn btn-outline btn-xs"
-            disabled={next === null}
-            data-testid="next-dark"
-            onclick={() => next !== null && year.go(next)}>next dark hour</button
-          >
+        <!-- Where the path is drawn it says the same. -->
+        <p class={['instant', width >= 940 && 'sr-only']} data-testid="instant" aria-live="off">
           {#if instant}
             <span
               ><b>{instant.when}</b>: <span class="fig">{instant.charge}</span>,
@@ -191,17 +237,20 @@
         {/if}
         <YearStrip />
         {#if year.outcome}
+          {@const o = year.outcome}
           <p class="note" data-testid="sums">
-            In the year <span class="fig">{say(year.outcome.sums.servedAcWh + year.outcome.sums.servedDcWh, 'Wh')}</span
-            >
-            served,
-            <span class="fig">{say(year.outcome.sums.unservedWh, 'Wh')}</span> missed;
-            <span class="fig">{say(year.outcome.sums.sourceWh, 'Wh')}</span> taken of the sources,
-            <span class="fig">{say(year.outcome.sums.clippedWh, 'Wh')}</span> refused;
-            <span class="fig">{num(year.outcome.cyclesPerYear, 1)}</span> full cycles;
-            <span class="fig">{num(year.outcome.longestUnfilledDays, 1)}</span> days at most without being filled{#if year.outcome.sums.generatorStarts > 0};
-              generator <span class="fig">{say(year.outcome.sums.generatorH, 'h')}</span> in
-              <span class="fig">{num(year.outcome.sums.generatorStarts)}</span> starts{/if}.
+            In the year {@render sum('servedWh', o.sums.servedAcWh + o.sums.servedDcWh, 'Wh')} served,
+            {@render sum('unservedWh', o.sums.unservedWh, 'Wh')} missed;
+            {@render sum('sourceWh', o.sums.sourceWh, 'Wh')} taken of the sources,
+            {@render sum('clippedWh', o.sums.clippedWh, 'Wh')} refused;
+            {@render sum('cyclesPerYear', o.cyclesPerYear, '', 1)} full cycles;
+            {@render sum('longestUnfilledDays', o.longestUnfilledDays, '', 1)} days at most without being filled{#if o.sums.generatorStarts > 0};
+              generator {@render sum('generatorH', o.sums.generatorH, 'h')} in
+              <span class="fig">{num(o.sums.generatorStarts)}</span> starts{/if}; dark {@render sum(
+              'darkH',
+              o.darkH,
+              'h',
+            )}.
           </p>
         {/if}
         <DropList />
@@ -233,17 +282,22 @@
     </div>
     <div class="notes"><Verdict /></div>
   </main>
+  {#if session.presented}<Working />{/if}
 </div>
 {#if keeper.conflict}<Conflict />{/if}
 
 <style>
   .bench {
-    display: grid;
-    grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
+    display: flex;
+    flex-direction: column;
     height: 100dvh;
     padding-bottom: 12px;
   }
-  .sheet {
+  .bench > :global(*) {
+    flex: none;
+  }
+  .bench > .sheet {
+    flex: 1;
     display: grid;
     grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 272px;
     margin: 4px 16px 0;
@@ -267,6 +321,18 @@
     border-left: 1px solid var(--hair);
     overflow: auto;
   }
+  .figure {
+    cursor: pointer;
+    min-height: 24px;
+    border: 1px solid transparent;
+  }
+  .figure:hover {
+    text-decoration: underline dotted;
+    text-underline-offset: 3px;
+  }
+  .figure[aria-pressed='true'] {
+    border-color: var(--copper);
+  }
   .banks {
     display: flex;
     gap: 14px;
@@ -281,14 +347,12 @@
     align-items: flex-end;
     margin: 4px 0 6px;
   }
-  .field,
-  .adds {
+  .field {
     display: inline-flex;
     flex-direction: column;
   }
-  .buttons {
+  .head-of-play {
     display: flex;
-    flex-wrap: wrap;
     gap: 4px;
   }
   input[type='date'] {
@@ -314,7 +378,7 @@
       height: auto;
     }
     /* The answer and what can be done about it come first. */
-    .sheet {
+    .bench > .sheet {
       display: flex;
       flex-direction: column;
       margin: 0;

@@ -6,13 +6,14 @@
   import { year } from './year.svelte'
 
   /** What would end the dark hours: the cheapest pair with one button, then each alone as hours that are left of today's. */
-  const now = $derived(year.remedies[0]?.darkH ?? 0)
+  const now = $derived(year.remedies[0]?.darkH ?? year.outcome?.darkH ?? 0)
   const others = $derived(year.remedies.slice(1))
   const ends = $derived(others.filter((r) => r.darkH <= 0 && r.changes.length > 0))
   const apply = (remedy: Remedy) => session.edit(remedy.changes, true)
   const currency = $derived(session.design!.display.currency)
   const cost = (r: Remedy) => (r.cost ? `, ${r.cost > 0 ? '+' : '−'}${currency}${num(Math.abs(r.cost))}` : '')
   const risk = $derived(year.risk)
+  const unfilled = $derived(session.evaluation!.findings.some((f) => f.rule === 'rehearse.lead-unfilled'))
 </script>
 
 <section aria-label="What would end it" data-testid="remedies">
@@ -48,20 +49,33 @@
       {/each}
     </ul>
   {:else if year.outcome}
-    <p class="note">
-      Never dark in this weather. {num(year.outcome.cyclesPerYear, 0)} full cycles a year.
-      {#if session.design!.cyclesPerYear === null}
-        <button
-          type="button"
-          class="link-copper"
-          onclick={() => session.edit({ path: '/cyclesPerYear', value: Math.round(year.outcome!.cyclesPerYear) }, true)}
-          >Count them in Builds</button
-        >
-      {/if}
-    </p>
+    <p class="note">Never dark in this weather.</p>
   {/if}
 </section>
 {#if year.outcome}
+  {@const o = year.outcome}
+  <section aria-label="What it teaches" data-testid="taught">
+    <h2>What it teaches</h2>
+    <p class="note">
+      {#if session.design!.cyclesPerYear === null}
+        <b class="fig">{num(o.cyclesPerYear)}</b> full cycles a year, which
+        <a class="link-copper" href="#/d/{session.id}/builds">Builds</a> counts now.
+      {:else}
+        <b class="fig">{num(o.cyclesPerYear)}</b> full cycles a year; Builds counts the {num(
+          session.design!.cyclesPerYear,
+        )}
+        that were put in:
+        <button
+          type="button"
+          class="link-copper"
+          onclick={() => session.edit({ path: '/cyclesPerYear', value: null }, true)}>count these</button
+        >.
+      {/if}
+      How low it went stands at <a class="link-copper" href="#/d/{session.id}/bank">Bank</a>{#if unfilled}, and that
+        lead is not full for <b class="fig">{num(o.longestUnfilledDays)}</b> days at
+        <a class="link-copper" href="#/d/{session.id}/charging">Charging</a>{/if}.
+    </p>
+  </section>
   <section aria-label="Other weather" data-testid="risk">
     <h2>Other weather</h2>
     {#if year.risking}

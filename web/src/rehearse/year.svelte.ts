@@ -6,10 +6,12 @@ import type {
   RemedyLine,
   RiskStep,
   YearDay,
+  YearInstant,
   YearIntro,
   YearLine,
   YearOutcome,
   YearQuarters,
+  YearStretch,
 } from '../api/client'
 import { session } from '../app/session.svelte'
 import { Calendar, QUARTERS } from './days'
@@ -25,6 +27,17 @@ class Year {
   outcome = $state.raw<YearOutcome | null>(null)
   running = $state(false)
   trouble = $state<string | null>(null)
+
+  /** How each day begins: what a stretch of days is run again from. */
+  #begins: string[] = []
+  /** The design of these days. */
+  #of: Design | null = null
+
+  /** Days as they would be with what is in hand, such as a sun that is dragged. */
+  trying = $state.raw<YearStretch | null>(null)
+
+  /** The day under the play head in instants. */
+  instants = $state.raw<{ day: number; list: YearInstant[] } | null>(null)
 
   /** The first day looked at closely, and the quarter of the year under the play head. */
   frame = $state(0)
@@ -51,6 +64,12 @@ class Year {
   /** Where the frame was put by hand; else it goes to the darkest days by itself. */
   #placed = false
 
+  /** Whether its year is the one that is shown. */
+  isOf(design: Design | null) {
+    return design !== null && this.#of === design && this.#ofBank === session.bankIndex
+  }
+  #ofBank = 0
+
   async run() {
     this.stop()
     const [design, bank] = [session.worked, session.bankIndex]
@@ -60,7 +79,7 @@ class Year {
     this.trouble = null
     // A remedy was one of the design as it was.
     if (this.against?.key.startsWith('remedy ')) this.alone()
-    const [days, quarters]: [YearDay[], YearQuarters[]] = [[], []]
+    const [days, quarters, begins]: [YearDay[], YearQuarters[], string[]] = [[], [], []]
     const before = this.days
     try {
       await api.rehearse<YearLine>('run', design, bank, stop.signal, (line) => {
@@ -71,6 +90,7 @@ class Year {
         if (line.month) {
           days.push(...line.month.days)
           quarters.push(...line.month.quarters)
+          begins.push(...line.month.begins)
           // What was run before stays beyond where this one has come.
           this.days = before.length > days.length ? [...days, ...before.slice(days.length)] : [...days]
           this.quarters =
@@ -81,7 +101,13 @@ class Year {
         if (line.outcome) this.outcome = line.outcome
       })
       if (this.intro?.wait) this.outcome = null
+      this.#begins = begins
+      this.#of = design
+      this.#ofBank = bank
+      this.trying = this.instants = null
       this.#show()
+      // What the year teaches stands in headlines and findings now.
+      void session.evaluate()
     } catch (e) {
       if (!stop.signal.aborted) this.trouble = e instanceof Refused ? e.message : 'The server does not answer.'
     }
@@ -108,6 +134,73 @@ class Year {
     if (first >= 0) best = Math.max(0, Math.min(this.days.length - FORTNIGHT, first - 5))
     this.frame = best
     this.at = Math.round((best + 3.625) * QUARTERS)
+  }
+
+  /** These days of the year, as they are in hand or as they were run. */
+  dayAt(day: number): YearDay | undefined {
+    return this.trying?.days[day - this.trying.from] ?? this.days[day]
+  }
+  quartersAt(day: number): YearQuarters | undefined {
+    return this.trying?.quarters[day - this.trying.from] ?? this.quarters[day]
+  }
+
+  #trial: AbortController | null = null
+  #waiting: Drop[] | null = null
+
+  /** Runs the fortnight alone with other drops, as fast as it is answered; what is in it begins as the year has it. */
+  async attempt(drops: Drop[]) {
+    this.#waiting = drops
+    const begins = this.#begins[this.frame]
+    if (this.#trial || !this.#of || !begins) return
+    const stop = (this.#trial = new AbortController())
+    while (this.#waiting && !stop.signal.aborted) {
+      const design = { ...this.#of, rehearsal: { ...this.#of.rehearsal, drops: this.#waiting } } as Design
+      this.#waiting = null
+      try {
+        const answer = await api.stretch(design, session.bankIndex, begins, FORTNIGHT, stop.signal)
+        if (!stop.signal.aborted) this.trying = answer
+      } catch {
+        // The whole year follows once it is let go.
+      }
+    }
+    if (this.#trial === stop) this.#trial = null
+  }
+
+  /** Lets go of what was tried: the year as it was, until it is run anew. */
+  leave(keep: boolean) {
+    this.#waiting = null
+    this.#trial?.abort()
+    this.#trial = null
+    if (!keep) this.trying = null
+  }
+
+  #asked: AbortController | null = null
+
+  /** The instants of the day under the play head. */
+  async lookAt(day: number) {
+    if (this.instants?.day === day) return
+    const begins = this.#begins[day]
+    this.#asked?.abort()
+    if (!this.#of || !begins) return
+    const stop = (this.#asked = new AbortController())
+    try {
+      const list = await api.instants(this.#of, session.bankIndex, begins, stop.signal)
+      if (!stop.signal.aborted && list) this.instants = { day, list }
+    } catch {
+      // The path stays as the design has it.
+    }
+  }
+
+  /** The instant under the play head. */
+  get instant(): YearInstant | null {
+    const day = Math.floor(this.at / QUARTERS)
+    return this.instants?.day === day ? (this.instants.list[this.at % QUARTERS] ?? null) : null
+  }
+
+  /** Opens the working of a figure of the year. */
+  present(about: string) {
+    const equation = this.outcome?.working.find((e) => e.pointer === `/rehearsal/outcome/${about}`)
+    if (equation) session.present(equation)
   }
 
   async search() {
@@ -184,6 +277,8 @@ class Year {
     this.alone()
     this.intro = this.outcome = this.pair = this.risk = null
     this.days = this.quarters = []
+    this.#begins = []
+    this.#of = this.trying = this.instants = null
     this.remedies = []
     this.frame = this.at = 0
     this.#placed = false
@@ -234,6 +329,7 @@ class Year {
         string: null,
         source: null,
         bank,
+        weekdays: null,
         ...rest,
       },
     ])

@@ -12,6 +12,8 @@
     width?: string
     hideLabel?: boolean
     path?: string
+    /** Each choice is an act of its own: nothing stays chosen. */
+    acts?: boolean
     onpick: (value: string | null) => void
   }
   let {
@@ -23,6 +25,7 @@
     width = '150px',
     hideLabel = false,
     path,
+    acts = false,
     onpick,
   }: Props = $props()
   const id = $props.id()
@@ -38,7 +41,10 @@
     value={value ?? ''}
     data-path={path}
     aria-invalid={fault ? 'true' : undefined}
-    onchange={(e) => onpick(e.currentTarget.value === '' ? null : e.currentTarget.value)}
+    onchange={(e) => {
+      onpick(e.currentTarget.value === '' ? null : e.currentTarget.value)
+      if (acts) e.currentTarget.value = ''
+    }}
   >
     {#if none !== undefined}<option value="">{none}</option>{/if}
     {#if advised !== undefined}

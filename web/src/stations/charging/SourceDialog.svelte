@@ -5,6 +5,7 @@
   import Dialog from '../../ui/Dialog.svelte'
   import Fig from '../../ui/Fig.svelte'
   import QuantityField from '../../ui/QuantityField.svelte'
+  import Weekdays from '../../ui/Weekdays.svelte'
   import type { Kind } from '../../ui/quantity'
   import { blank } from '../cables/hand.svelte'
   import { bench } from './bench.svelte'
@@ -48,13 +49,6 @@
     { name: 'leastC', label: 'not below, °C', kind: 'number', advised: wants?.chargeStopBelowC ?? null },
     { name: 'amps', label: 'limited to', kind: 'current', advised: doc?.amps ?? null },
   ])
-
-  /** All of them is the same as none said; the last one stays. */
-  function toggleDay(day: number) {
-    const now = doc!.weekdays ?? [0, 1, 2, 3, 4, 5, 6]
-    const next = now.includes(day) ? now.filter((d) => d !== day) : [...now, day].toSorted((a, b) => a - b)
-    if (next.length > 0) session.edit({ path: `~${at}/weekdays`, value: next.length === 7 ? null : next }, true)
-  }
 
   function remove() {
     session.edit({ path: '~/sources', value: session.bank!.sources.filter((_, n) => n !== index) }, true)
@@ -347,20 +341,7 @@
     {/if}
     {#if doc.windows !== null && doc.windows.length > 0}
       <h3>On these days of the week</h3>
-      <div class="line" role="group" aria-label="Days of the week">
-        {#each ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as name, day (day)}
-          <label class="day"
-            ><input
-              type="checkbox"
-              class="checkbox checkbox-xs"
-              checked={doc.weekdays?.includes(day) ?? true}
-              data-weekday={day}
-              onchange={() => toggleDay(day)}
-            />
-            {name}</label
-          >
-        {/each}
-      </div>
+      <Weekdays days={doc.weekdays} onpick={(days) => session.edit({ path: `~${at}/weekdays`, value: days }, true)} />
     {/if}
     {#if doc.kind === 'generator'}
       <h3>What starts it</h3>
@@ -419,13 +400,6 @@
 </Dialog>
 
 <style>
-  .day {
-    display: inline-flex;
-    align-items: center;
-    gap: 4px;
-    min-height: 26px;
-    font-size: 12.5px;
-  }
   h3 {
     font-weight: 700;
     font-size: 13.5px;
