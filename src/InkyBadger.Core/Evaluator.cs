@@ -15,12 +15,7 @@ public static class Evaluator
     /// <param name="tape">Takes the working; null: nobody asked.</param>
     /// <param name="mends">Whether findings may be asked what can be done about them; each such trial is an evaluation of its own.</param>
     /// <param name="lessons">What the year of each bank has taught, in their order; null: nobody ran one.</param>
-    public static Evaluation Evaluate(
-        DesignDocument design,
-        Tape? tape = null,
-        bool mends = true,
-        IReadOnlyList<Lesson?>? lessons = null
-    )
+    public static Evaluation Evaluate(DesignDocument design, Tape? tape = null, bool mends = true, IReadOnlyList<Lesson?>? lessons = null)
     {
         var site = new SiteWork(design, tape, lessons);
         var banks = new List<BankEvaluation>(site.Count);

@@ -52,6 +52,65 @@ public class RehearsalTests
         Assert.StartsWith("2026-07-01T00:15,", rows[1], StringComparison.Ordinal);
     }
 
+    /// <summary>A fortnight from where the year said that it begins, and a day of it in instants; of nonsense neither.</summary>
+    [Fact]
+    public async Task Some_days_of_a_year_are_run_again()
+    {
+        using var server = RunningServer.Fresh(seeded: false);
+        var months = (await Lines(server, "run", Hut))[1..13].Select(l => l["month"]!).ToList();
+        var begins = months.SelectMany(m => m["begins"]!.AsArray()).Select(b => (string)b!).ToList();
+        Assert.Equal(365, begins.Count);
+        var stretch = await server.Http.PostAsJsonAsync($"/api/rehearsal/stretch?begins={begins[170]}&days=5", Hut);
+        var days = JsonNode.Parse(await stretch.Content.ReadAsStringAsync())!;
+        Assert.Equal((170, 5), ((int)days["from"]!, days["days"]!.AsArray().Count));
+        var inYear = months.SelectMany(m => m["days"]!.AsArray()).Skip(170).First()!;
+        Assert.Equal(inYear.ToJsonString(), days["days"]![0]!.ToJsonString());
+        var instants = await server.Http.PostAsJsonAsync($"/api/rehearsal/instants?begins={begins[170]}", Hut);
+        Assert.Equal(96, JsonNode.Parse(await instants.Content.ReadAsStringAsync())!.AsArray().Count);
+        foreach (var path in new[] { "stretch?begins=x", "stretch", $"stretch?begins={begins[0]}&days=0", "instants?begins=AAAA" })
+            Assert.Equal(HttpStatusCode.BadRequest, (await server.Http.PostAsJsonAsync($"/api/rehearsal/{path}", Hut)).StatusCode);
+    }
+
+    /// <summary>
+    /// After a year the Evaluation of that design knows it: headline and finding. A changed design has no year yet; the old one still has.
+    /// </summary>
+    [Fact]
+    public async Task What_a_year_taught_is_known_from_then_on()
+    {
+        using var server = RunningServer.Fresh(seeded: false);
+        async Task<JsonNode> Evaluated(JsonObject design) =>
+            JsonNode.Parse(await (await server.Http.PostAsJsonAsync("/api/evaluate", design)).Content.ReadAsStringAsync())!["evaluation"]!;
+        Assert.Null((await Evaluated(Hut))["banks"]![0]!["lesson"]);
+        await Lines(server, "run?weather=3", Hut);
+        Assert.Null((await Evaluated(Hut))["banks"]![0]!["lesson"]);
+        var outcome = (await Lines(server, "run", Hut))[^1]["outcome"]!;
+        var known = await Evaluated(Hut);
+        Assert.Equal((double)outcome["cyclesPerYear"]!, (double)known["banks"]![0]!["lesson"]!["cyclesPerYear"]!);
+        Assert.Contains("rehearsed", (string)known["banks"]![0]!["headlines"]!["bank"]!, StringComparison.Ordinal);
+        Assert.Contains(known["findings"]!.AsArray(), f => (string)f!["rule"]! == "rehearse.lead-unfilled");
+        var larger = Hut;
+        larger["banks"]![0]!["parallel"] = 4;
+        Assert.Null((await Evaluated(larger))["banks"]![0]!["lesson"]);
+
+        // Builds count its cycles as long as nobody says others.
+        async Task<double> Cycles(JsonObject design)
+        {
+            var question = new JsonObject
+            {
+                ["design"] = design,
+                ["builds"] = new JsonArray { null },
+            };
+            var answer = await server.Http.PostAsJsonAsync("/api/builds/compare", question);
+            return (double)JsonNode.Parse(await answer.Content.ReadAsStringAsync())!["cyclesPerYear"]!;
+        }
+        var free = Hut;
+        free["cyclesPerYear"] = null;
+        Assert.Equal(Math.Round((double)outcome["cyclesPerYear"]!), await Cycles(free));
+        var said = Hut;
+        said["cyclesPerYear"] = 77;
+        Assert.Equal(77, await Cycles(said));
+    }
+
     [Fact]
     public async Task What_would_help_and_other_weather_come_line_by_line()
     {

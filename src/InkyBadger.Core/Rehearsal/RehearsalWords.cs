@@ -43,7 +43,9 @@ internal static class RehearsalWords
         if (most is not { } found || found.H < darkH / 2)
             return null;
         var share = found.H >= darkH - 1e-6 ? "all of it" : $"{Dark(found.H)} of them";
-        return found.Drop.Weekdays is { } weekdays ? $"{share} with {Of(found.Drop.Kind)} {OnDays(weekdays)}" : $"{share} after {Noun(found.Drop)}";
+        return found.Drop.Weekdays is { } weekdays
+            ? $"{share} with {Of(found.Drop.Kind)} {OnDays(weekdays)}"
+            : $"{share} after {Noun(found.Drop)}";
     }
 
     private static readonly string[] ShortDays = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];

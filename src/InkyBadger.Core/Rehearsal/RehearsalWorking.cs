@@ -16,10 +16,7 @@ internal static class RehearsalWorking
         var ah = setup.Plan.Strings.Sum(s => s.Ah);
         var served = sums.ServedAcWh + sums.ServedDcWh;
         var steps = T.Assumed("m", stepH, "h", "a step");
-        Term[] brought =
-        [
-            .. setup.SourceIds.Select((id, n) => T.Assumed($"s{n}", days.Sum(d => d.SourceWh[n]), "Wh", setup.NameOf(id))),
-        ];
+        Term[] brought = [.. setup.SourceIds.Select((id, n) => T.Assumed($"s{n}", days.Sum(d => d.SourceWh[n]), "Wh", setup.NameOf(id)))];
         var list = new List<Equation>
         {
             new(
@@ -37,7 +34,10 @@ internal static class RehearsalWorking
                 served,
                 "Wh",
                 "{A} + {D}",
-                [T.Assumed("A", sums.ServedAcWh, "Wh", "on AC, step by step"), T.Assumed("D", sums.ServedDcWh, "Wh", "on DC, step by step")],
+                [
+                    T.Assumed("A", sums.ServedAcWh, "Wh", "on AC, step by step"),
+                    T.Assumed("D", sums.ServedDcWh, "Wh", "on DC, step by step"),
+                ],
                 Method
             ),
             new(

@@ -197,7 +197,10 @@ public sealed class Remedies
                     With(d, b =>
                         b with
                         {
-                            Demand = b.Demand with { Loads = [.. b.Demand.Loads.Select(l => l.Id == load.Id ? l with { Windows = then } : l)] },
+                            Demand = b.Demand with
+                            {
+                                Loads = [.. b.Demand.Loads.Select(l => l.Id == load.Id ? l with { Windows = then } : l)],
+                            },
                         }
                     )
                 )
@@ -237,7 +240,10 @@ public sealed class Remedies
                         {
                             HouseRules = d.HouseRules with
                             {
-                                Own = new Dictionary<string, JsonElement>(d.HouseRules.Own) { [id] = JsonSerializer.SerializeToElement(share) },
+                                Own = new Dictionary<string, JsonElement>(d.HouseRules.Own)
+                                {
+                                    [id] = JsonSerializer.SerializeToElement(share),
+                                },
                             },
                         }
                     )

@@ -52,7 +52,7 @@ public sealed class YearInstants : IRehearsalReader
     public void Read(in Moment m)
     {
         var asked = m.AcW + m.DcW;
-        if (asked > most)
+        if (Tolerant.Exceeds(asked, most))
             (most, held) = (asked, Of(m));
         if ((m.Step + 1) % perQuarter != 0)
             return;

@@ -25,12 +25,7 @@ public sealed record YearIntro(
 );
 
 /// <summary>Some days of a run, from one on (from 0), and how each begins, to be given back to <see cref="YearStretch"/>.</summary>
-public sealed record YearMonth(
-    int From,
-    IReadOnlyList<YearDay> Days,
-    IReadOnlyList<YearQuarters> Quarters,
-    IReadOnlyList<string> Begins
-);
+public sealed record YearMonth(int From, IReadOnlyList<YearDay> Days, IReadOnlyList<YearQuarters> Quarters, IReadOnlyList<string> Begins);
 
 /// <summary>How a year went.</summary>
 /// <param name="DarkDays">On which something was asked for and not given.</param>

@@ -650,6 +650,18 @@ public class EvaluatorLaws
         Assert.NotEmpty(outcome.Headline);
         Assert.Equal(month.Days.Sum(d => d.DarkH), outcome.DarkH, 6);
         Assert.True(outcome.Sums.ServedAcWh >= 0 && outcome.Sums.UnservedWh >= 0 && outcome.Sums.InverterLossWh >= -1e-6);
+        foreach (var e in outcome.Working.Where(e => e.Form is not null))
+            Assert.True(Math.Abs(FormReader.Work(e) - e.Value) <= 1e-6 * Math.Max(1, Math.Abs(e.Value)), e.Pointer);
+        // Left on the eleventh day and taken up there it is the same to the last digit.
+        var again = YearStretch.Of(design, 0, month.Begins[10])!;
+        static (double, double, double) Told(YearDay d) => (d.LowestSoc, d.DarkH, d.OutWh);
+        Assert.Equal(month.Days.Skip(10).Take(14).Select(Told), again.Days.Select(Told));
+        Assert.Equal(month.Quarters.Skip(10).Take(14).SelectMany(q => q.NetW), again.Quarters.SelectMany(q => q.NetW));
+        // What the path shows of an instant adds up.
+        var instants = YearStretch.Instants(design, 0, month.Begins[10])!;
+        Assert.Equal(YearReader.Quarters, instants.Count);
+        Assert.All(instants, i => Assert.Equal(i.Strings.Sum(x => x.Amps), i.BankA, 6));
+        Assert.All(instants, i => Assert.True(i.InverterW == 0 || i.InverterOn && !i.Passed && !i.Dark));
     }
 
     /// <summary>

@@ -69,6 +69,7 @@
 
 <ChoiceField
   label="against, dashed"
+  path="/against"
   value={year.against?.key ?? null}
   {options}
   none="nothing"

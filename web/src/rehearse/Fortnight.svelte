@@ -198,7 +198,7 @@
           x={a}
           y={top}
           width={Math.max(2, b - a)}
-          height="11"
+          height="13"
           fill={d.kind === 'weather' || d.kind === 'cold' || d.kind === 'plug'
             ? 'var(--sheet)'
             : d.kind === 'guest' || d.kind === 'inverter'
@@ -221,14 +221,14 @@
               onpointermove={move}
               onpointerup={leave}
             />
-            <rect x={x(at) - 2} y={top - 2} width="4" height="15" fill="var(--ink)" pointer-events="none" />
+            <rect x={x(at) - 2} y={top - 2} width="4" height="17" fill="var(--ink)" pointer-events="none" />
           {/if}
         {/each}
         {#if b - a > 160}
           <!-- In it, where there is room: before and behind there may be none. -->
           {@const wide = d.words.length * 6 + 8}
-          <rect x={a + 8} y={top + 1} width={wide} height="9" fill="var(--sheet)" />
-          <text x={a + 12} y={top + 9.5} class="small">{d.words}</text>
+          <rect x={a + 8} y={top + 1} width={wide} height="11" fill="var(--sheet)" />
+          <text x={a + 12} y={top + 10.5} class="small">{d.words}</text>
         {:else}
           <text
             x={b + 8 > right - 130 ? a - 8 : b + 8}

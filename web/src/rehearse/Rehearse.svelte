@@ -41,7 +41,7 @@
   // The path is the instant at the play head.
   $effect(() => {
     const day = Math.floor(year.at / QUARTERS)
-    if (year.outcome) untrack(() => void year.lookAt(day))
+    if (year.over) untrack(() => void year.lookAt(day))
   })
   // A working that is open is one of the station that was left.
   $effect(() => {

@@ -28,6 +28,9 @@ class Year {
   running = $state(false)
   trouble = $state<string | null>(null)
 
+  /** Counts the years that are over: from then on days of it can be run again. */
+  over = $state(0)
+
   /** How each day begins: what a stretch of days is run again from. */
   #begins: string[] = []
   /** The design of these days. */
@@ -106,6 +109,7 @@ class Year {
       this.#ofBank = bank
       this.trying = this.instants = null
       this.#show()
+      this.over++
       // What the year teaches stands in headlines and findings now.
       void session.evaluate()
     } catch (e) {
@@ -312,11 +316,11 @@ class Year {
   }
 
   setDrops(drops: Drop[], commit = true) {
+    // The hand is here: these days stay in view, wherever the darkest are now.
+    this.#placed = true
     session.edit({ path: '/rehearsal/drops', value: drops }, commit)
   }
   add(kind: Drop['kind'], hours: number, rest: Partial<Drop> = {}) {
-    // What was dropped is looked at where it was dropped.
-    this.#placed = true
     const from = Math.round(this.at / 4)
     const bank = session.bankIndex > 0 ? session.bank!.id : null
     this.setDrops([

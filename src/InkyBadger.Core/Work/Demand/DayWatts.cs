@@ -75,8 +75,8 @@ public static class DayWatts
                         l.Id,
                         l.Name,
                         l.Daily.Windows is null ? mean * l.Daily.HoursOn / 24
-                            : l.Daily.OnAt(hour) ? mean
-                            : 0
+                        : l.Daily.OnAt(hour) ? mean
+                        : 0
                     );
                 }),
         ];
