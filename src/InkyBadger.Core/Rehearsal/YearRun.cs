@@ -153,6 +153,16 @@ public sealed class YearRun
         return new(from, [.. reader.Days.Skip(from)], [.. reader.QuartersOf.Skip(from)], begins);
     }
 
+    /// <summary>The next day, step by step, to a reader of one's own; false: the year is over. What was read so has no outcome.</summary>
+    public bool Next(IRehearsalReader own)
+    {
+        if (run is null || setup is null || day >= setup.Plan.Days)
+            return false;
+        run.Go(ref own);
+        day++;
+        return true;
+    }
+
     /// <summary>How it went so far; null: nothing could be run.</summary>
     public YearOutcome? Outcome()
     {

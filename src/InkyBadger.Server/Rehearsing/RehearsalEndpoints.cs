@@ -63,7 +63,7 @@ public static class RehearsalEndpoints
             .AskedByOurselvesOnly();
         group
             .MapPost("/days.csv", Days)
-            .WithSummary("A bank’s year as CSV, a line a day or a line a quarter of an hour; nothing is stored")
+            .WithSummary("A bank’s year as CSV, a line a day, a quarter of an hour or a step; nothing is stored")
             .Accepts<JsonObject>("application/json")
             .Produces(200, contentType: "text/csv")
             .ProducesProblem(400)
@@ -133,14 +133,20 @@ public static class RehearsalEndpoints
     }
 
     private static Task<IResult> Days(HttpRequest request, DesignReader reader, int? bank, string? by, CancellationToken stop) =>
-        by is not (null or "day" or "quarter")
-            ? Task.FromResult(Problems.NotAccepted([new("by", "is day or quarter")]))
+        by is not (null or "day" or "quarter" or "step")
+            ? Task.FromResult(Problems.NotAccepted([new("by", "is day, quarter or step")]))
             : OfBank(
                 request,
                 reader,
                 bank,
                 (design, index) =>
-                    Results.File(Encoding.UTF8.GetBytes(YearCsv.Of(design, index, by == "quarter", stop)), "text/csv", "rehearsal.csv"),
+                    by == "step"
+                        ? Results.Stream(to => YearCsv.StepsAsync(to, design, index, stop), "text/csv", "rehearsal.csv")
+                        : Results.File(
+                            Encoding.UTF8.GetBytes(YearCsv.Of(design, index, by == "quarter", stop)),
+                            "text/csv",
+                            "rehearsal.csv"
+                        ),
                 stop
             );
 

@@ -5,9 +5,46 @@ using InkyBadger.Core.Rehearsal;
 
 namespace InkyBadger.Server.Rehearsing;
 
-/// <summary>A bank's year as CSV: a line a day, or a line a quarter of an hour.</summary>
+/// <summary>A bank's year as CSV: a line a day, a line a quarter of an hour, or a line a step.</summary>
 internal static class YearCsv
 {
+    /// <summary>Every step of the year; half a million lines, and so written day by day.</summary>
+    public static async Task StepsAsync(Stream to, DesignDocument design, int bank, CancellationToken stop)
+    {
+        var run = YearRun.Of(design, bank);
+        var lines = new StepLines(DateOnly.ParseExact(run.Intro.First, "yyyy-MM-dd", CultureInfo.InvariantCulture));
+        lines.Text.Append("time,charge_percent,net_w,bus_v,taken_w,refused_w,dark,inverter_on,generator_on");
+        for (var s = 1; s <= run.Intro.Strings; s++)
+            lines.Text.Append(CultureInfo.InvariantCulture, $",string_{s}_a");
+        lines.Text.Append('\n');
+        do
+        {
+            await to.WriteAsync(Encoding.UTF8.GetBytes(lines.Text.ToString()), stop);
+            lines.Text.Clear();
+        } while (run.Next(lines));
+    }
+
+    /// <summary>Writes each step down; its time is its beginning.</summary>
+    private sealed class StepLines(DateOnly first) : IRehearsalReader
+    {
+        private readonly DateTime first = first.ToDateTime(TimeOnly.MinValue);
+
+        public StringBuilder Text { get; } = new();
+
+        public void Read(in Moment m)
+        {
+            Text.Append(
+                CultureInfo.InvariantCulture,
+                $"{first.AddMinutes(Math.Round(m.H * 60)):yyyy-MM-dd'T'HH:mm},{m.Soc * 100:0.###},{m.NetW:0.#},{m.Volts:0.000}"
+            );
+            Text.Append(CultureInfo.InvariantCulture, $",{m.OutW:0.#},{m.ClippedW:0.#},{(m.Dark ? 1 : 0)},{(m.InverterOn ? 1 : 0)}");
+            Text.Append(m.Generator ? ",1" : ",0");
+            foreach (var amps in m.Amps)
+                Text.Append(CultureInfo.InvariantCulture, $",{amps:0.00}");
+            Text.Append('\n');
+        }
+    }
+
     public static string Of(DesignDocument design, int bank, bool quarters, CancellationToken stop)
     {
         var run = YearRun.Of(design, bank);

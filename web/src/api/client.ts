@@ -370,8 +370,8 @@ export const api = {
     })
     return answer.response.status === 204 ? null : unwrap(answer)
   },
-  /** The year as a file, a line a day or a quarter of an hour. */
-  saveYear: async (design: Design, bank: number, by: 'day' | 'quarter') =>
+  /** The year as a file, a line a day, a quarter of an hour or a step. */
+  saveYear: async (design: Design, bank: number, by: 'day' | 'quarter' | 'step') =>
     saved(
       await asked(`/api/rehearsal/days.csv?bank=${bank}&by=${by}`, design, AbortSignal.timeout(MOST_FILES_MS)),
       'rehearsal.csv',

@@ -2558,7 +2558,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A bank’s year as CSV, a line a day or a line a quarter of an hour; nothing is stored */
+        /** A bank’s year as CSV, a line a day, a quarter of an hour or a step; nothing is stored */
         post: {
             parameters: {
                 query?: {

@@ -91,18 +91,15 @@
   const moment = $derived(
     `${year.calendar.weekday(Math.floor(year.at / QUARTERS))} ${year.calendar.moment(year.instant?.h ?? (year.at + 1) / 4)}`,
   )
-  const now = $derived(year.quarters[Math.floor(year.at / QUARTERS)])
-  const q = $derived(year.at % QUARTERS)
   const instant = $derived.by(() => {
-    if (!now) return null
-    const amps = now.amps.map((a, i) => `${stringName(i + 1)} ${a[q] === 0 ? 'open or at rest' : say(a[q], 'A')}`)
+    const at = year.instant
+    if (!at) return null
     return {
-      when: `${year.calendar.weekday(Math.floor(year.at / QUARTERS))} ${year.calendar.moment((year.at + 1) / 4)}`,
-      charge: `${num(now.soc[q] * 100, 1)} %`,
-      volts: now.volts[q] > 0 ? say(now.volts[q], 'V') : 'no volts',
-      watts: `${now.netW[q] > 0 ? '+' : ''}${say(now.netW[q], 'W')}`,
-      dark: now.dark[q],
-      amps: amps.join(', '),
+      charge: `${num(at.soc * 100, 1)} %`,
+      volts: at.volts > 0 ? say(at.volts, 'V') : 'no volts',
+      amps: say(-at.bankA, 'A'),
+      dark: at.dark,
+      strings: at.strings.map((s, i) => `${stringName(i + 1)} ${s.isOut ? 'open' : say(s.amps, 'A')}`).join(', '),
     }
   })
   const bank = $derived(session.bank)
@@ -223,12 +220,10 @@
         <!-- Where the path is drawn it says the same. -->
         <p class={['instant', width >= 940 && 'sr-only']} data-testid="instant" aria-live="off">
           {#if instant}
-            <span
-              ><b>{instant.when}</b>: <span class="fig">{instant.charge}</span>,
-              <span class="fig">{instant.volts}</span>, <span class="fig">{instant.watts}</span>{#if instant.amps};
-                strings
-                <span class="fig">{instant.amps}</span>{/if}{#if instant.dark}; <b>dark</b>{/if}</span
-            >
+            <b>{moment}</b>: <span class="fig">{instant.charge}</span>, <span class="fig">{instant.volts}</span>,
+            <span class="fig">{instant.amps}</span>; strings
+            <span class="fig">{instant.strings}</span>{#if instant.dark};
+              <b>dark</b>{/if}
           {/if}
         </p>
         <Fortnight />
@@ -260,19 +255,14 @@
           plain={rows}
         />
         <p class="note">
-          As a file:
-          <button
-            type="button"
-            class="link-copper"
-            onclick={() => session.worked && api.saveYear(session.worked, session.bankIndex, 'day')}
-            >a line a day</button
-          >,
-          <button
-            type="button"
-            class="link-copper"
-            onclick={() => session.worked && api.saveYear(session.worked, session.bankIndex, 'quarter')}
-            >a line a quarter of an hour</button
-          >.
+          As a file, a line
+          {#each [['day', 'a day'], ['quarter', 'a quarter of an hour'], ['step', 'a minute']] as const as [by, text], i (by)}
+            {i > 0 ? ' · ' : ''}<button
+              type="button"
+              class="link-copper"
+              onclick={() => session.worked && api.saveYear(session.worked, session.bankIndex, by)}>{text}</button
+            >
+          {/each}
         </p>
       {/if}
       <p class="caution">
@@ -365,10 +355,6 @@
     padding: 0 4px;
   }
   .instant {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: baseline;
-    gap: 2px 6px;
     font-size: 12.5px;
     margin-bottom: 4px;
   }
