@@ -157,6 +157,13 @@ public class RehearseTests
         bench.Click("[data-sum=cyclesPerYear]");
         Assert.Contains("equivalent full cycles", bench.Text("section[aria-label=Working]"), StringComparison.Ordinal);
 
+        // A term that was worked out leads on, and back.
+        bench.Click("[data-sum=unservedWh]");
+        bench.Click("section[aria-label=Working] button.term");
+        bench.WaitUntil(() => bench.Text("section[aria-label=Working]").Contains("served in the year", StringComparison.Ordinal), "deeper");
+        bench.ClickText("section[aria-label=Working] button", "back");
+        bench.WaitUntil(() => bench.Text("section[aria-label=Working]").Contains("missed in the year", StringComparison.Ordinal), "back");
+
         // What it taught is said where it belongs.
         bench.Click("button[aria-label=Undo]");
         bench.WaitUntil(() => bench.Has("[data-testid=taught]"), "taught");

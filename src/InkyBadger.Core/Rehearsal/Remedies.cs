@@ -132,22 +132,22 @@ public sealed class Remedies
                     With(d, b => b with { Demand = b.Demand with { Loads = [.. b.Demand.Loads.Where(l => l.Id != most.Id)] } })
                 )
             );
+        var plug = w.Document.Sources.FirstOrDefault(s => s.Kind == SourceKind.Mains) is { Name.Length: > 0 } mains
+            ? mains.Name.ToLowerInvariant()
+            : "plug";
         foreach (var (at, drop) in design.Rehearsal.Drops.Index())
         {
             if (drop is { Kind: DropKind.Plug, Weekdays: { Count: > 1 } days })
             {
-                var plug = w.Document.Sources.FirstOrDefault(s => s.Kind == SourceKind.Mains)?.Name is { Length: > 0 } name ? name : "plug";
                 // A day of the week more, in the middle of the longest stretch without.
                 var more = days.MaxBy(x => Gap([.. Enumerable.Range(0, 7).Except(days)], x));
                 ways.Add(
-                    new($"{plug.ToLowerInvariant()} on {DayNames[more]} too", 0, d =>
-                        Dropped(d, at, drop with { Weekdays = [.. days.Where(x => x != more)] })
-                    )
+                    new($"{plug} on {DayNames[more]} too", 0, d => Dropped(d, at, drop with { Weekdays = [.. days.Where(x => x != more)] }))
                 );
             }
             ways.Add(
                 new(
-                    $"without: {RehearsalWords.Of(w, drop)}",
+                    drop is { Kind: DropKind.Plug, Weekdays: not null } ? $"{plug} every day" : $"without: {RehearsalWords.Of(w, drop)}",
                     0,
                     d => d with { Rehearsal = d.Rehearsal with { Drops = [.. d.Rehearsal.Drops.Where(x => x != drop)] } },
                     // Nobody orders the weather.

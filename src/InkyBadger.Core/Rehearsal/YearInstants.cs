@@ -33,7 +33,8 @@ public sealed record YearInstant(
 );
 
 /// <summary>
-/// Reads out of each quarter of an hour of a day the minute in which most is asked: an instant that was, not a mean of several.
+/// Reads out of each quarter of an hour of a day the minute in which most is asked, a dark one before all others: an instant that was, not
+/// a mean of several.
 /// </summary>
 public sealed class YearInstants : IRehearsalReader
 {
@@ -41,7 +42,7 @@ public sealed class YearInstants : IRehearsalReader
     private readonly RehearsalSetup setup;
     private readonly int perQuarter;
     private readonly List<YearInstant> list = new(YearReader.Quarters);
-    private double most = double.NegativeInfinity;
+    private double most;
     private YearInstant? held;
 
     internal YearInstants(BankWork w, RehearsalSetup setup) =>
@@ -52,12 +53,12 @@ public sealed class YearInstants : IRehearsalReader
     public void Read(in Moment m)
     {
         var asked = m.AcW + m.DcW;
-        if (Tolerant.Exceeds(asked, most))
+        if (held is null || m.Dark && !held.Dark || m.Dark == held.Dark && Tolerant.Exceeds(asked, most))
             (most, held) = (asked, Of(m));
         if ((m.Step + 1) % perQuarter != 0)
             return;
-        list.Add(held!);
-        (most, held) = (double.NegativeInfinity, null);
+        list.Add(held);
+        held = null;
     }
 
     private YearInstant Of(in Moment m)

@@ -250,6 +250,12 @@ class Session {
 
   /** Opens the working of a figure of the Evaluation, or of a variant that is looked at. */
   select(pointer: string, deeper = false, aside: Aside | null = null) {
+    const kin = deeper && this.presented ? this.#kin.find((e) => e.pointer === pointer) : undefined
+    if (kin) {
+      this.trail = [...this.trail, this.presented!.pointer]
+      this.presented = this.equation = kin
+      return
+    }
     this.presented = null
     const full = this.full(pointer)
     this.trail = deeper && this.selected ? [...this.trail, this.selected] : []
@@ -265,8 +271,12 @@ class Session {
     this.equation = this.presented = null
   }
 
-  /** Shows a working that came with its figure. */
-  present(equation: Equation) {
+  /** Workings that came with the one that is presented: they lead to each other. */
+  #kin: readonly Equation[] = []
+
+  /** Shows a working that came with its figure, and with others. */
+  present(equation: Equation, kin: readonly Equation[] = []) {
+    this.#kin = kin
     this.selected = null
     this.trail = []
     this.aside = null
@@ -298,6 +308,11 @@ class Session {
     const to = this.trail.at(-1)
     if (!to) return
     this.trail = this.trail.slice(0, -1)
+    const kin = this.presented ? this.#kin.find((e) => e.pointer === to) : undefined
+    if (kin) {
+      this.presented = this.equation = kin
+      return
+    }
     this.selected = to
     void this.evaluate()
   }

@@ -154,7 +154,7 @@
       <text x={x(d * 24 + 12)} y="13" text-anchor="middle" class="day"
         >{year.calendar.weekday(d)}
         <tspan font-weight="700"
-          >{d === first || year.calendar.isFirstOfMonth(d)
+          >{(d === first && !year.calendar.isFirstOfMonth(d + 1)) || year.calendar.isFirstOfMonth(d)
             ? year.calendar.date(d)
             : year.calendar.date(d).split(' ')[0]}</tspan
         ></text

@@ -204,7 +204,7 @@ class Year {
   /** Opens the working of a figure of the year. */
   present(about: string) {
     const equation = this.outcome?.working.find((e) => e.pointer === `/rehearsal/outcome/${about}`)
-    if (equation) session.present(equation)
+    if (equation) session.present(equation, this.outcome!.working)
   }
 
   async search() {

@@ -40,7 +40,7 @@ class RunDown {
   show(about = this.about) {
     this.about = about
     const equation = this.answer?.working.find((e) => e.pointer === `/rundown/${about}`)
-    if (equation) session.present(equation)
+    if (equation) session.present(equation, this.answer!.working)
   }
 
   put(load: { watts?: number | null; amps?: number | null }) {
