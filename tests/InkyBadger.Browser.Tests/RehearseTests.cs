@@ -242,7 +242,7 @@ public class RehearseTests
             act = act.MoveByOffset(0, n < 10 ? -1 : 1).Pause(TimeSpan.FromMilliseconds(150));
         act.Release().Perform();
         var times = ((IReadOnlyCollection<object>)bench.Run("return times")!).Select(Convert.ToDouble).Order().ToList();
-        TestContext.Current.SendDiagnosticMessage(
+        TestContext.Current.TestOutputHelper!.WriteLine(
             $"sun to fortnight: median {times[times.Count / 2]:0} ms, worst {times[^1]:0} ms of {times.Count}"
         );
     }
