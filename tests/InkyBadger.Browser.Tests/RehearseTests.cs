@@ -239,7 +239,7 @@ public class RehearseTests
         var sun = bench.All("[data-sun]").MaxBy(e => int.Parse(e.GetAttribute("aria-valuenow")!, CultureInfo.InvariantCulture))!;
         var act = new Actions(bench.Driver).MoveToElement(sun).ClickAndHold();
         for (var n = 0; n < 20; n++)
-            act = act.MoveByOffset(0, n < 10 ? -1 : 1).Pause(TimeSpan.FromMilliseconds(150));
+            act = act.MoveByOffset(0, n < 10 ? 2 : -2).Pause(TimeSpan.FromMilliseconds(150));
         act.Release().Perform();
         var times = ((IReadOnlyCollection<object>)bench.Run("return times")!).Select(Convert.ToDouble).Order().ToList();
         TestContext.Current.TestOutputHelper!.WriteLine(

@@ -1,5 +1,8 @@
 namespace InkyBadger.Core.Network;
 
+/// <summary>A conductor between two nodes of the network [Ω].</summary>
+public readonly record struct NetworkConductor(string Name, string From, string To, double Ohm);
+
 /// <summary>
 /// The resistor network of a bank's strings in parallel (method, 5.1). Resistances in Ω, links may be 0. With rails the strings are
 /// the rungs of a ladder; with bus bars every string has leads of its own to two points of no resistance.
@@ -29,6 +32,31 @@ public sealed class BankNetwork
     }
 
     public int Strings => stringOhm.Length;
+
+    /// <summary>Where the load hangs: nodes of <see cref="Conductors"/>.</summary>
+    public (string Plus, string Minus) Takeoffs => busBars ? ("plus", "minus") : ($"p{positiveAt}", $"n{negativeAt}");
+
+    /// <summary>
+    /// What joins the strings: string i stands between the nodes n<i>i</i> and p<i>i</i>. Leads of a string, its two together, are one
+    /// resistance at its plus.
+    /// </summary>
+    public IEnumerable<NetworkConductor> Conductors()
+    {
+        if (busBars)
+        {
+            for (var i = 0; i < Strings; i++)
+            {
+                yield return new($"LB{i + 1}", $"p{i + 1}", "plus", leadsOhm[i]);
+                yield return new($"LM{i + 1}", $"n{i + 1}", "minus", 0);
+            }
+            yield break;
+        }
+        for (var i = 0; i + 1 < Strings; i++)
+        {
+            yield return new($"LP{i + 1}", $"p{i + 1}", $"p{i + 2}", positiveLinksOhm[i]);
+            yield return new($"LN{i + 1}", $"n{i + 1}", $"n{i + 2}", negativeLinksOhm[i]);
+        }
+    }
 
     public bool IsBusBars => busBars;
 

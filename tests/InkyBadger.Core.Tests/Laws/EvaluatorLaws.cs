@@ -11,6 +11,8 @@ using InkyBadger.Core.Inverters;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Rehearsal;
+using InkyBadger.Core.Sheets;
+using InkyBadger.Core.Tests.Designs;
 using InkyBadger.Core.Tests.Working;
 using InkyBadger.Core.Trials;
 using InkyBadger.Core.Voltage;
@@ -662,6 +664,17 @@ public class EvaluatorLaws
         Assert.Equal(YearReader.Quarters, instants.Count);
         Assert.All(instants, i => Assert.Equal(i.Strings.Sum(x => x.Amps), i.BankA, 6));
         Assert.All(instants, i => Assert.True(i.InverterW == 0 || i.InverterOn && !i.Passed && !i.Dark));
+    }
+
+    /// <summary>A simulator that is given the netlist of any design finds the currents that the Evaluation has.</summary>
+    [Property]
+    public void A_netlist_gives_the_currents(DesignDocument design)
+    {
+        if (Netlist.Of(design, 0) is not { } netlist)
+            return;
+        var currents = NetlistTests.Solve(netlist);
+        foreach (var (i, amps) in new SiteWork(design)[0].Network.Value!.Strings.Amps.Index())
+            Assert.Equal(amps, currents[$"VI{Say.StringName(i + 1)}"], 1e-6 * Math.Max(1, Math.Abs(amps)));
     }
 
     /// <summary>

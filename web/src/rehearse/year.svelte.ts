@@ -154,6 +154,8 @@ class Year {
   /** Runs the fortnight alone with other drops, as fast as it is answered; what is in it begins as the year has it. */
   async attempt(drops: Drop[]) {
     this.#waiting = drops
+    // What would help is another question after this; until then the hand has all there is.
+    this.#search?.abort()
     const begins = this.#begins[this.frame]
     if (this.#trial || !this.#of || !begins) return
     const stop = (this.#trial = new AbortController())
@@ -175,7 +177,9 @@ class Year {
     this.#waiting = null
     this.#trial?.abort()
     this.#trial = null
-    if (!keep) this.trying = null
+    if (keep) return
+    this.trying = null
+    if (!this.searched) void this.search()
   }
 
   #asked: AbortController | null = null
