@@ -1,6 +1,6 @@
 import { svelte } from '@sveltejs/vite-plugin-svelte'
 import tailwindcss from '@tailwindcss/vite'
-import { defineConfig } from 'vite'
+import { defineConfig } from 'vitest/config'
 import { methodPage } from './build/method-page.ts'
 
 export default defineConfig({
@@ -13,5 +13,7 @@ export default defineConfig({
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },
   },
+  // A busy machine is no failure.
+  test: { testTimeout: 120_000, hookTimeout: 120_000 },
   server: { proxy: { '/api': 'http://localhost:8742' } },
 })

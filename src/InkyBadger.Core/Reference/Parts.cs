@@ -34,6 +34,9 @@ public static class Parts
         return whole * largest.Price + (rest > Tolerant.Noise ? Next("converter", rest) : 0);
     }
 
+    /// <summary>A charge controller of at least so many amperes.</summary>
+    public static double Controller(double amps) => Next("controller", amps);
+
     /// <summary>A fuse of the class with its holder, whatever its rating.</summary>
     public static double Fuse(string fuseClass) => FusePrices[fuseClass];
 
