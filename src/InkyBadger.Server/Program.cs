@@ -12,6 +12,7 @@ using InkyBadger.Server.Inverters;
 using InkyBadger.Server.Loads;
 using InkyBadger.Server.Reference;
 using InkyBadger.Server.Rehearsing;
+using InkyBadger.Server.Sheets;
 using InkyBadger.Storage;
 using Serilog;
 using Serilog.Events;
@@ -130,6 +131,7 @@ api.MapBanks();
 api.MapCables();
 api.MapCharging();
 api.MapRehearsing();
+api.MapSheets();
 api.MapBuilds();
 if (documentTool)
 {

@@ -150,7 +150,15 @@ public static class PartsList
                 litres is { } known ? Parts.Box(Math.Max(1, known)) : null
             );
             var straps = e.Stands?.Compartments.Sum(c => c.Hold?.Wanted ?? 0) ?? 0;
-            Add(PartGroup.Place, "straps", "", "Strap with a ratchet", "1,250 N each, typical", straps > 0 ? straps : Math.Max(2, units), null);
+            Add(
+                PartGroup.Place,
+                "straps",
+                "",
+                "Strap with a ratchet",
+                "1,250 N each, typical",
+                straps > 0 ? straps : Math.Max(2, units),
+                null
+            );
         }
 
         private void Fuses(RunResult main, SchedulesResult lists)
@@ -159,7 +167,7 @@ public static class PartsList
             var n = 0;
             foreach (var row in lists.Fuses)
             {
-                var strings = row.Name == "String fuses";
+                var strings = row.Run == Run.StringsId;
                 var solar = row.Class == StringFuseClass.Solar.Label;
                 n += strings ? 0 : 1;
                 var tag =
@@ -170,7 +178,7 @@ public static class PartsList
                 var amps = row.RatingA is { } rating ? Say.Rating(rating) : "not made";
                 Add(
                     PartGroup.Fuses,
-                    $"fuse-{row.Name}",
+                    $"fuse-{row.Run}",
                     tag,
                     $"{(strings ? "String fuse" : n == 1 ? "Main fuse" : $"Fuse, {row.Name}")} {amps}",
                     $"{row.Class}; bears {Say.V(row.GreatestV)} DC{(row.ShortCircuitA is { } a ? $", breaks {Say.A(a)}" : "")}",
@@ -179,7 +187,7 @@ public static class PartsList
                 );
                 Add(
                     PartGroup.Fuses,
-                    $"holder-{row.Name}",
+                    $"holder-{row.Run}",
                     tag,
                     $"Holder with cover for {(row.Count == 1 ? tag : "these")}",
                     id is null ? row.Class : $"{row.Class}, in the fuse’s price",
@@ -228,7 +236,15 @@ public static class PartsList
                 );
             Add(PartGroup.Switching, "bus", "B+ B−", "Bus bar with cover", Say.Rating(Math.Ceiling(busA)), 2, Parts.BusBar(busA));
             if (e.Network is { Wiring.Style: WiringStyle.BusBars })
-                Add(PartGroup.Switching, "bank-bus", "", "Bus bar at the bank, covered", Say.Rating(Math.Ceiling(busA)), 2, Parts.BusBar(busA));
+                Add(
+                    PartGroup.Switching,
+                    "bank-bus",
+                    "",
+                    "Bus bar at the bank, covered",
+                    Say.Rating(Math.Ceiling(busA)),
+                    2,
+                    Parts.BusBar(busA)
+                );
             Add(PartGroup.Switching, "monitor", "X1", "Shunt with monitor", Say.A(main.DesignA), 1, Parts.Monitor);
             foreach (var c in e.Circuits)
             {
@@ -321,7 +337,7 @@ public static class PartsList
                     $"converter-{c.Id}",
                     $"K{k}",
                     c.Name,
-                    $"{Say.A(c.Run.DesignA)} in, down to {Say.V(e.Voltage!.LowV)}",
+                    $"{Say.A(c.Run.DesignA)} in, works from {Say.V(e.Voltage!.LowV)} on",
                     1,
                     e.Needs is { ConverterW: > 0 } needs && k == 1 ? needs.ConverterPrice : null
                 );

@@ -7,7 +7,8 @@ namespace InkyBadger.Core.Trials;
 
 /// <summary>
 /// A fuse to buy and fit: where, how many alike, class, rating, volts and amperes it must and can break, conductor from the source to it
-/// [m], and the cable it protects. <paramref name="Chosen"/>: class or rating was pinned.
+/// [m], and the cable it protects. <paramref name="Chosen"/>: class or rating was pinned. <paramref name="Run"/>: id of its run; of the
+/// modules of an array that of the array's run.
 /// </summary>
 public sealed record FuseRow(
     string Name,
@@ -21,7 +22,8 @@ public sealed record FuseRow(
     double? DistanceM,
     string Protects,
     bool Chosen,
-    string? ReliesOn
+    string? ReliesOn,
+    string Run
 );
 
 /// <summary>
@@ -141,7 +143,8 @@ public static class Schedules
                     main.Fuse.DistanceM,
                     Cable(main),
                     main.Fuse.ClassPinned || main.Fuse.RatingPinned,
-                    null
+                    null,
+                    Run.MainId
                 )
             );
         if (e.StringFuses is { Fitted: true } s)
@@ -158,7 +161,8 @@ public static class Schedules
                     null,
                     "each string",
                     s.ClassPinned || s.RatingPinned,
-                    null
+                    null,
+                    Run.StringsId
                 )
             );
         foreach (var c in e.Circuits)
@@ -176,7 +180,8 @@ public static class Schedules
                         c.Run.Fuse.DistanceM,
                         Cable(c.Run),
                         c.Run.Fuse.ClassPinned || c.Run.Fuse.RatingPinned,
-                        c.Fuse.Upstream.ReliesOn
+                        c.Fuse.Upstream.ReliesOn,
+                        c.Id
                     )
                 );
         foreach (var source in e.Charging?.Sources ?? [])
@@ -194,7 +199,8 @@ public static class Schedules
                         null,
                         "its modules",
                         false,
-                        null
+                        null,
+                        $"array-{source.Id}"
                     )
                 );
         return rows;

@@ -51,20 +51,11 @@ public static class FileEndpoints
         if (entry is null || !(await store.DocumentsAsync([id], stop)).TryGetValue(id, out var stored))
             return Problems.NotFound(id);
         return stored.Design is { } design
-            ? Results.File(Written(design), "application/json", FileName(DesignName.Of(design)) + ".json")
-            : Results.File(System.Text.Encoding.UTF8.GetBytes(stored.Text), "text/plain", FileName(entry.Name) + "-unreadable.txt");
+            ? Results.File(Written(design), "application/json", FileName.Of(DesignName.Of(design)) + ".json")
+            : Results.File(System.Text.Encoding.UTF8.GetBytes(stored.Text), "text/plain", FileName.Of(entry.Name) + "-unreadable.txt");
     }
 
     private static byte[] Written(DesignDocument design) => JsonSerializer.SerializeToUtf8Bytes(design, DesignFormat.Indented);
-
-    /// <summary>A name every file system takes.</summary>
-    private static string FileName(string name)
-    {
-        var plain = string.Concat(name.Select(c => char.IsLetterOrDigit(c) ? char.ToLowerInvariant(c) : '-')).Trim('-');
-        while (plain.Contains("--", StringComparison.Ordinal))
-            plain = plain.Replace("--", "-", StringComparison.Ordinal);
-        return plain.Length == 0 ? "design" : plain[..Math.Min(60, plain.Length)];
-    }
 
     private static async Task<IResult> Several(DesignStore store, string? ids, CancellationToken stop)
     {
@@ -80,7 +71,7 @@ public static class FileEndpoints
                 if (!documents.TryGetValue(entry.Id, out var stored))
                     continue;
                 var ending = stored.Design is null ? "-unreadable.txt" : ".json";
-                var name = FileName(entry.Name);
+                var name = FileName.Of(entry.Name);
                 var own = name + ending;
                 for (var n = 2; !names.Add(own); n++)
                     own = $"{name}-{n}{ending}";

@@ -572,6 +572,100 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every part of a design with what it costs, as far as that is known; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PartsResult"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/sheets.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A design’s papers in open formats: JSON, CSV, SVG, HTML, netlist, text */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs": {
         parameters: {
             query?: never;
@@ -4646,7 +4740,8 @@ export interface components {
         FuseFailure: "rating" | "cable" | "voltage" | "interrupt";
         /**
          * @description A fuse to buy and fit: where, how many alike, class, rating, volts and amperes it must and can break, conductor from the source to it
-         *     [m], and the cable it protects. Chosen: class or rating was pinned.
+         *     [m], and the cable it protects. Chosen: class or rating was pinned. Run: id of its run; of the
+         *     modules of an array that of the array's run.
          */
         FuseRow: {
             name: string;
@@ -4668,6 +4763,7 @@ export interface components {
             protects: string;
             chosen: boolean;
             reliesOn: null | string;
+            run: string;
         };
         /** @description A fuse class tried on a run. Relies: it fits because the fuse upstream breaks what it cannot. */
         FuseTrial: {
@@ -5646,12 +5742,52 @@ export interface components {
             /** Format: double */
             watts: number;
         };
+        /** @description A part to buy. */
+        Part: {
+            /** @description The same for as long as it is the same part of the design: what is said of it is kept under this. */
+            key: string;
+            /** @description Id of its bank; empty: a part of several. */
+            bank: string;
+            group: components["schemas"]["PartGroup"];
+            /** @description What the drawing calls it, such as F1; empty: it has no place of its own in it. */
+            tag: string;
+            name: string;
+            /** @description What it must be or bear. */
+            spec: string;
+            /** Format: double */
+            count: number;
+            /** @description Empty: pieces; else `m`. */
+            unit: string;
+            /**
+             * Format: double
+             * @description Of one [money]; 0: in another row’s price; null: not known.
+             */
+            each: null | number;
+            /**
+             * Format: double
+             * @description [money].
+             */
+            price: null | number;
+        };
+        /**
+         * @description What a part is for; the list stands in this order.
+         * @enum {unknown}
+         */
+        PartGroup: "units" | "fuses" | "switching" | "devices" | "cable" | "lugs" | "place" | "spares";
         /** @description A part that is neither fuse nor cable, and is forgotten easily: how many, and what it must bear at least, in words. */
         PartRow: {
             name: string;
             /** Format: int32 */
             count: number;
             least: string;
+        };
+        /** @description All parts, their sum as far as prices are known [money], and how many rows have none. */
+        PartsResult: {
+            parts: components["schemas"]["Part"][];
+            /** Format: double */
+            sum: number;
+            /** Format: int32 */
+            withoutPrice: number;
         };
         /**
          * @description Where it stands. Ambient in °C (null: the house rule), a hot place (engine room, roof), a living space, altitude in m; latitude in

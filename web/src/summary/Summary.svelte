@@ -17,6 +17,17 @@
       (e) => (told = e instanceof Error ? e.message : 'The server does not answer.'),
     )
   })
+  let trouble = $state('')
+  async function everything() {
+    trouble = ''
+    try {
+      // The server packs what it keeps.
+      await session.commit()
+      await api.save(`/api/designs/${session.id}/sheets.zip`)
+    } catch (e) {
+      trouble = e instanceof Error ? e.message : 'The server does not answer.'
+    }
+  }
   const MOST_RUNS = 15
   const e = $derived(session.result!)
   const d = $derived(session.design!)
@@ -89,7 +100,13 @@
 <div class="desk" data-theme="badger-day">
   <nav class="bar" aria-label="The one page">
     <a class="link-copper" href="#/d/{session.id}/cables">Back to cables and fuses</a>
-    <button type="button" class="btn btn-primary btn-sm" onclick={() => window.print()}>Print</button>
+    <span class="acts">
+      <button type="button" class="link-copper" data-testid="zip" onclick={() => void everything()}
+        >Everything as a zip: parts, cuts, fuses, settings, labels, words, netlist</button
+      >
+      <button type="button" class="btn btn-primary btn-sm" onclick={() => window.print()}>Print</button>
+    </span>
+    {#if trouble}<p role="alert">{trouble}</p>{/if}
   </nav>
   <main
     class="page"
@@ -197,8 +214,16 @@
     padding: 12px;
     overflow-x: auto;
   }
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 4px 16px;
+    justify-content: flex-end;
+  }
   .bar {
     display: flex;
+    flex-wrap: wrap;
     justify-content: space-between;
     align-items: center;
     width: 760px;
