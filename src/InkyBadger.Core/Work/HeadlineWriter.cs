@@ -65,6 +65,11 @@ internal static class HeadlineWriter
     {
         if (e.Bank is not { } b)
             return e.Because.Bank ?? "Choose a unit";
+        return e.Lesson is { } year ? $"{OfBank(e, b)}; {Rehearsed(year)}" : OfBank(e, b);
+    }
+
+    private static string OfBank(BankEvaluation e, BankResult b)
+    {
         if (
             e.Network is { Wiring.Style: WiringStyle.SameEnd, Strings.Worst: 1, Strings.Shares.Count: > 1 } n
             && n.Strings.WorstShare > n.Strings.EvenShare * 1.02
@@ -82,9 +87,7 @@ internal static class HeadlineWriter
         var units = $"{Say.Count(b.Layout.Units)} {(b.Layout.Units == 1 ? "unit holds" : "units hold")} {Say.Wh(b.Holds.UsableWh)} usable";
         return e.Currents is { IsOffer: true } offer ? $"{units} and may give {Say.A(offer.BankWorstA)}"
             : b.Lasts is not { HoursAtMean: { } hours } ? units
-            : $"{units}: {Say.Hours(hours)} of "
-                + (b.Lasts.AskedH is { } asked ? $"the {Asked(asked, hours)} asked" : "this demand")
-                + (e.Lesson is { } year ? $"; {Rehearsed(year)}" : "");
+            : $"{units}: {Say.Hours(hours)} of " + (b.Lasts.AskedH is { } asked ? $"the {Asked(asked, hours)} asked" : "this demand");
     }
 
     /// <summary>The least that a year left in it, where one was run.</summary>

@@ -189,6 +189,10 @@ public class YearAgainTests
         Assert.DoesNotContain(well.Findings, f => f.Rule == "rehearse.lead-unfilled");
         Assert.EndsWith("; lowest in the year rehearsed 25.0 %", well.Banks[0].Headlines[Station.Bank], StringComparison.Ordinal);
         Assert.DoesNotContain(Evaluator.Evaluate(hut).Findings, f => f.Rule == "rehearse.lead-unfilled");
+        // Whatever else the sentence is about.
+        var bus = Evaluator.Evaluate(Bus, lessons: [soon]).Banks[0].Headlines[Station.Bank];
+        Assert.StartsWith("String A carries 31.0 % of the current", bus, StringComparison.Ordinal);
+        Assert.EndsWith("; lowest in the year rehearsed 25.0 %", bus, StringComparison.Ordinal);
         // Lithium may stay where it is.
         Assert.DoesNotContain(Evaluator.Evaluate(Bus, lessons: [lesson]).Findings, f => f.Rule == "rehearse.lead-unfilled");
     }
