@@ -168,7 +168,10 @@ public class RehearseTests
         bench.Click("button[aria-label=Undo]");
         bench.WaitUntil(() => bench.Has("[data-testid=taught]"), "taught");
         bench.ClickText("[data-testid=taught] a", "Bank");
-        bench.WaitUntil(() => bench.Text("main h1").Contains("the year rehearsed leaves it dark", StringComparison.Ordinal), "its sentence");
+        bench.WaitUntil(
+            () => bench.Text("main h1").Contains("the year rehearsed leaves it dark", StringComparison.Ordinal),
+            "its sentence"
+        );
     }
 
     /// <summary>By lean rules the same bank is dashed beside its own; so is another build once some were found.</summary>
