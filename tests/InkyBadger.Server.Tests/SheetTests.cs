@@ -66,6 +66,7 @@ public class SheetTests
                 "labels.csv",
                 "parts.csv",
                 "settings.csv",
+                "supplier.txt",
                 "walk-through.txt",
             ],
             names.Where(n => !n.EndsWith(".svg", StringComparison.Ordinal))
@@ -95,6 +96,7 @@ public class SheetTests
         foreach (var part in parts.Parts)
             Assert.Contains(WebUtility.HtmlEncode(part.Name), html, StringComparison.Ordinal);
         Assert.Equal(WalkThrough.Text(design), Encoding.UTF8.GetString(File("walk-through.txt")));
+        Assert.Equal(SupplierBrief.Text(design), Encoding.UTF8.GetString(File("supplier.txt")));
         Assert.Equal(Netlist.Of(design, 0), Encoding.UTF8.GetString(File("bank.cir")));
     }
 

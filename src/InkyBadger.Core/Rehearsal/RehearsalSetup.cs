@@ -14,7 +14,9 @@ public sealed class RehearsalSetup
     /// <summary>A generator that starts by itself runs to here where nobody said it.</summary>
     private const double UsualStopSoc = 0.9;
 
-    /// <summary>What gives by hours of the day is told in quarters of an hour, so that a plug feeds AC no longer than it is plugged in.</summary>
+    /// <summary>
+    /// What gives by hours of the day is told in quarters of an hour, so that a plug feeds AC no longer than it is plugged in.
+    /// </summary>
     private const int SlotS = 900;
 
     private const int SlotsPerDay = 86_400 / SlotS;

@@ -5,7 +5,8 @@ using InkyBadger.Core.Design;
 namespace InkyBadger.Core.Rehearsal;
 
 /// <summary>
-/// The sign of all that a bank’s year follows from: two designs of one sign have the same year, so what one was taught holds for the other.
+/// The sign of all that a bank’s year follows from: two designs of one sign have the same year, so what one was taught holds for the
+/// other.
 /// </summary>
 public static class RehearsalSign
 {

@@ -75,13 +75,11 @@ public sealed class YearInstants : IRehearsalReader
             sources[n] = new(setup.SourceIds[n], m.Given[n], m.Volts > 0 ? m.Given[n] / m.Volts : 0);
         var hour = m.H % 24 + setup.Plan.StepS / 7200.0;
         var (darkAc, darkDc) = (m.DarkAc, m.DarkDc);
-        var kinds = w.Document.Demand.Loads.ToDictionary(l => l.Id, l => l.Kind);
-        bool IsDark(string id) => kinds.TryGetValue(id, out var kind) && kind != LoadKind.Ac ? darkDc : darkAc;
         List<InstantLoad> loads =
         [
             .. DayWatts
                 .Each(w, setup.SeasonOf((int)(m.H / 24)), hour)
-                .Select(l => new InstantLoad(l.Id, l.Name, l.Watts, l.Watts > 0 && IsDark(l.Id))),
+                .Select(l => new InstantLoad(l.Id, l.Name, l.Watts, l.Watts > 0 && (l.Kind == LoadKind.Ac ? darkAc : darkDc))),
         ];
         foreach (var watts in setup.GuestsAt(m.H))
             loads.Add(new("", "a guest", watts, w.Inverter.Value is null ? darkDc : darkAc));

@@ -163,15 +163,17 @@ public static class PartsList
 
         private void Fuses(RunResult main, SchedulesResult lists)
         {
-            // In the order of the schedule: the main fuse, those of the strings, those of the runs.
-            var n = 0;
+            // In the order of the schedule: the main fuse, those of the strings, those of the runs. F1 is the main fuse’s, fitted or not.
+            var n = 1;
             foreach (var row in lists.Fuses)
             {
                 var strings = row.Run == Run.StringsId;
                 var solar = row.Class == StringFuseClass.Solar.Label;
-                n += strings ? 0 : 1;
+                var isMain = row.Run == Run.MainId;
+                n += strings || isMain ? 0 : 1;
                 var tag =
-                    !strings ? $"F{n}"
+                    isMain ? "F1"
+                    : !strings ? $"F{n}"
                     : row.Count == 1 ? "FA"
                     : $"FA–F{Say.StringName(row.Count)}";
                 var id = FuseClasses.All.FirstOrDefault(c => c.Label == row.Class)?.Id;
@@ -180,7 +182,7 @@ public static class PartsList
                     PartGroup.Fuses,
                     $"fuse-{row.Run}",
                     tag,
-                    $"{(strings ? "String fuse" : n == 1 ? "Main fuse" : $"Fuse, {row.Name}")} {amps}",
+                    $"{(strings ? "String fuse" : isMain ? "Main fuse" : $"Fuse, {row.Name}")} {amps}",
                     $"{row.Class}; bears {Say.V(row.GreatestV)} DC{(row.ShortCircuitA is { } a ? $", breaks {Say.A(a)}" : "")}",
                     row.Count,
                     id is null ? null : Parts.Fuse(id)
@@ -383,8 +385,8 @@ public static class PartsList
                 "sleeves",
                 "",
                 "Label sleeve",
-                "both ends of each run, as the label sheet has them",
-                lists.Cables.Where(c => c.Label[0] is 'M' or 'C' or 'A' or 'E').Sum(c => 2 * c.Pieces),
+                "both ends of each piece, as the label sheet has them",
+                lists.Cables.Sum(c => 2 * c.Pieces),
                 null
             );
         }

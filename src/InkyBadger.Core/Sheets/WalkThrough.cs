@@ -29,8 +29,8 @@ public static class WalkThrough
             ),
         };
         for (var i = 0; i < site.Count; i++)
-            if (site[i].Pack.Value is { } pack && Schedules.Work(design, i) is { } cuts)
-                OfBank(list, site[i], pack, cuts, site.Count > 1 ? site[i].Document.Name : "");
+            if (Schedules.Work(design, i) is { } cuts)
+                OfBank(list, site[i], cuts, site.Count > 1 ? site[i].Document.Name : "");
         list.Add(
             new(
                 "What is left to others",
@@ -44,12 +44,12 @@ public static class WalkThrough
         return list;
     }
 
-    private static void OfBank(List<WalkSection> list, BankWork w, Banks.Pack pack, SchedulesResult cuts, string name)
+    private static void OfBank(List<WalkSection> list, BankWork w, SchedulesResult cuts, string name)
     {
         var e = w.Evaluation(headlines: false);
         var of = name.Length > 0 ? $", {name}" : "";
-        var last = Say.StringName(pack.Parallel);
-        list.Add(new($"The bank{of}", [.. Bank(e, pack, cuts, last)]));
+        if (w.Pack.Value is { } pack && e.Bank is not null)
+            list.Add(new($"The bank{of}", [.. Bank(e, pack, cuts)]));
         var fuses = cuts.Fuses;
         var main = e.MainRun!;
         var plus = cuts.Cables.Where(c => c.Label is ['M', .., '+']).ToList();
@@ -88,7 +88,7 @@ public static class WalkThrough
                 new(
                     $"String fuses{of}",
                     [
-                        $"{Say.Count(strings.Count)} fuses FA to F{last}, {Say.Rating(strings.RatingA ?? 0)} of {strings.Class}, one at the "
+                        $"{Say.Count(strings.Count)} fuses FA to F{Say.StringName(strings.Count)}, {Say.Rating(strings.RatingA ?? 0)} of {strings.Class}, one at the "
                             + "plus of each string.",
                     ]
                 )
@@ -111,8 +111,9 @@ public static class WalkThrough
 
     private static string Setting(CardRow row) => row.Word ?? (row.SetTo is { } value ? Figures.Say(value, row.Unit) : "as it is");
 
-    private static IEnumerable<string> Bank(BankEvaluation e, Banks.Pack pack, SchedulesResult cuts, string last)
+    private static IEnumerable<string> Bank(BankEvaluation e, Banks.Pack pack, SchedulesResult cuts)
     {
+        var last = Say.StringName(pack.Parallel);
         var unit = e.Bank!.Unit;
         var units = Say.Count(e.Bank.Layout.Units).ToLowerInvariant();
         yield return pack.Series == 1
@@ -147,10 +148,12 @@ public static class WalkThrough
         + $"({c.FromLug}) to {c.To} ({c.ToLug}).";
 
     /// <summary>As one text, a line a sentence.</summary>
-    public static string Text(DesignDocument design)
+    public static string Text(DesignDocument design) => Written(DesignName.Of(design), Of(design));
+
+    internal static string Written(string title, IReadOnlyList<WalkSection> sections)
     {
-        var lines = new List<string> { DesignName.Of(design), "" };
-        foreach (var (n, section) in Of(design).Index())
+        var lines = new List<string> { title, "" };
+        foreach (var (n, section) in sections.Index())
         {
             lines.Add($"{n + 1}. {section.Title}");
             lines.AddRange(section.Sentences.Select(s => $"   {s}"));

@@ -77,6 +77,7 @@ public static class SheetEndpoints
         foreach (var (n, page) in LabelSvg.Pages(labels).Index())
             yield return ($"labels-{n + 1}.svg", Encoding.UTF8.GetBytes(page));
         yield return ("walk-through.txt", Encoding.UTF8.GetBytes(WalkThrough.Text(design)));
+        yield return ("supplier.txt", Encoding.UTF8.GetBytes(SupplierBrief.Text(design)));
         yield return ("everything.html", Encoding.UTF8.GetBytes(SheetHtml.Of(design, evaluation, parts, lists)));
     }
 

@@ -22,6 +22,17 @@ internal static class SheetHtml
     {
         var text = new StringBuilder();
         void Line(string html) => text.Append(html).Append('\n');
+        void Words(string title, IReadOnlyList<WalkSection> sections)
+        {
+            Line($"<h2>{title}</h2>");
+            foreach (var section in sections)
+            {
+                Line($"<h3>{WebUtility.HtmlEncode(section.Title)}</h3><ol>");
+                foreach (var sentence in section.Sentences)
+                    Line($"<li>{WebUtility.HtmlEncode(sentence)}</li>");
+                Line("</ol>");
+            }
+        }
         var name = WebUtility.HtmlEncode(DesignName.Of(design));
         Line($"<!doctype html><html lang=\"en\"><head><meta charset=\"utf-8\"><title>{name}</title><style>{Style}</style></head><body>");
         Line($"<h1>{name}</h1>");
@@ -83,14 +94,8 @@ internal static class SheetHtml
                 )
             );
         }
-        Line("<h2>Walk-through</h2>");
-        foreach (var section in WalkThrough.Of(design))
-        {
-            Line($"<h3>{WebUtility.HtmlEncode(section.Title)}</h3><ol>");
-            foreach (var sentence in section.Sentences)
-                Line($"<li>{WebUtility.HtmlEncode(sentence)}</li>");
-            Line("</ol>");
-        }
+        Words("Walk-through", WalkThrough.Of(design));
+        Words("For the supplier", SupplierBrief.Of(design));
         var wrong = evaluation.Findings.Where(f => f.Grade <= Core.Findings.Grade.Caution).ToList();
         Line($"<h2>{(wrong.Count == 0 ? "Nothing found wrong" : $"{wrong.Count} found")}</h2><ul>");
         foreach (var f in wrong)

@@ -60,7 +60,9 @@ public class BankFirstTests
         Assert.Null(First("lfp-12-100", 4, 1).With(("~/parallel", null)).Bank().Currents);
     }
 
-    /// <summary>An inverter that idles beside the offer has its part of the 100 A: at no instant does the bank give more than it may.</summary>
+    /// <summary>
+    /// An inverter that idles beside the offer has its part of the 100 A: at no instant does the bank give more than it may.
+    /// </summary>
     [Fact]
     public void An_idling_inverter_is_part_of_what_the_bank_may_give()
     {

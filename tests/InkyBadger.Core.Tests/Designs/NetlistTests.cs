@@ -7,7 +7,9 @@ using InkyBadger.Core.Sheets;
 
 namespace InkyBadger.Core.Tests.Designs;
 
-/// <summary>The netlist gives the string currents of the Evaluation: by a reader of its own, and by a circuit simulator where there is one.</summary>
+/// <summary>
+/// The netlist gives the string currents of the Evaluation: by a reader of its own, and by a circuit simulator where there is one.
+/// </summary>
 public partial class NetlistTests
 {
     /// <summary>An element as a simulator reads it; I: from the first node through it to the second.</summary>

@@ -41,6 +41,7 @@ public class SheetTests
         var lugs = cuts.Cables.Sum(c => (c.FromLug.Contains('×') ? c.Pieces : 0) + (c.ToLug.Contains('×') ? c.Pieces : 0));
         Assert.Equal(lugs, parts.Parts.Where(p => p.Name.StartsWith("Lug ", StringComparison.Ordinal)).Sum(p => p.Count));
         Assert.Equal(cuts.Cables.Sum(c => c.Covers), Row(parts, "covers").Count);
+        Assert.Equal(LabelsResult.Work(bus).Sleeves.Sum(s => s.Count), Row(parts, "sleeves").Count);
 
         // What is not known stays open, and the sum says so.
         var open = parts.Parts.Count(p => p.Each is null);
@@ -50,7 +51,9 @@ public class SheetTests
         Assert.StartsWith("€", parts.Words("€"), StringComparison.Ordinal);
     }
 
-    /// <summary>Lead is levelled by its charge, a single string of one unit has nothing to balance, and an empty design has no parts.</summary>
+    /// <summary>
+    /// Lead is levelled by its charge, a single string of one unit has nothing to balance, and an empty design has no parts.
+    /// </summary>
     [Fact]
     public void What_is_not_there_is_not_listed()
     {
@@ -117,5 +120,29 @@ public class SheetTests
         Assert.Equal("No charger is connected before it is set:", settings[0]);
         Assert.StartsWith("Roof: absorption 28.40 V, for 30 min, float 27.00 V, equalise off", settings[1], StringComparison.Ordinal);
         Assert.DoesNotContain("fraction", settings[^1], StringComparison.Ordinal);
+    }
+
+    /// <summary>What a supplier is told of the bus: its day, its worst start, the bank, what charges it, and what is asked of him.</summary>
+    [Fact]
+    public void The_brief_for_a_supplier()
+    {
+        var (bus, e) = (Some.Demo("Marrow"), Some.Demo("Marrow").Bank());
+        var told = SupplierBrief.Of(bus).SelectMany(s => s.Sentences).ToList();
+        Assert.Contains($"{Say.Wh(e.Energy!.EnergyBankWh)} a day at the bank, {Say.W(e.Loads!.PeakAcW)} of AC at once at most.", told);
+        Assert.Contains("Book lift: 900 W, starts with 3,600 W, AC.", told);
+        Assert.Contains(told, s =>
+            s.StartsWith("25.6 V, 400 Ah: 10.24 kWh, of which 9.22 kWh are used; planned as 2S4P", StringComparison.Ordinal)
+        );
+        Assert.Contains("It is charged with up to 95.0 A, to 30.4 V at most.", told);
+        Assert.Contains("Drive: from an engine through a DC–DC charger, 30.0 A.", told);
+        Assert.Contains(told, s => s.StartsWith("Charging must stop below 0 °C", StringComparison.Ordinal));
+        Assert.Equal("What is asked of you", SupplierBrief.Of(bus)[^1].Title);
+        foreach (var name in new[] { "Hare", "Pell", "Tern" })
+            Assert.All(SupplierBrief.Of(Some.Demo(name)).SelectMany(s => s.Sentences), s =>
+                Assert.True(s.Trim().Length > 3 && s[^1] is '.' or '”', s)
+            );
+        // Of nothing only what is asked of him.
+        Assert.Single(SupplierBrief.Of(NewDesign.Empty("x")));
+        Assert.Contains("1. What is asked of you", SupplierBrief.Text(NewDesign.Empty("x")), StringComparison.Ordinal);
     }
 }

@@ -21,7 +21,9 @@ public class YearAgainTests
     /// <summary>The bus of the demo with its plug every day; on 1 July at 15:05 kettle, lift and the laptops run.</summary>
     private static DesignDocument Bus => Some.Demo("Marrow") with { Rehearsal = new() };
 
-    /// <summary>A fortnight in December is the same by itself; a dull sky on its third day changes that day and those after it alone.</summary>
+    /// <summary>
+    /// A fortnight in December is the same by itself; a dull sky on its third day changes that day and those after it alone.
+    /// </summary>
     [Fact]
     public void A_fortnight_is_run_again_by_itself()
     {

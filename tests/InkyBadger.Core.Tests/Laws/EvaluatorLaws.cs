@@ -666,6 +666,19 @@ public class EvaluatorLaws
         Assert.All(instants, i => Assert.True(i.InverterW == 0 || i.InverterOn && !i.Passed && !i.Dark));
     }
 
+    /// <summary>Every design has its papers: no part twice under one key, every piece labelled at both ends and told in words.</summary>
+    [Property]
+    public void Any_design_has_its_papers(DesignDocument design)
+    {
+        var parts = PartsList.Work(design);
+        Assert.Equal(parts.Parts.Count, parts.Parts.Select(p => p.Key).Distinct().Count());
+        Assert.All(parts.Parts, p => Assert.True(p.Count > 0 && double.IsFinite(p.Count) && p.Name.Length > 0 && !(p.Each < 0), p.Key));
+        Assert.Equal(parts.WithoutPrice, parts.Parts.Count(p => p.Each is null));
+        var told = WalkThrough.Text(design);
+        Assert.All(LabelsResult.Work(design).Sleeves, s => Assert.Contains($"   {s.Tag}: ", told, StringComparison.Ordinal));
+        Assert.NotEmpty(SupplierBrief.Of(design));
+    }
+
     /// <summary>A simulator that is given the netlist of any design finds the currents that the Evaluation has.</summary>
     [Property]
     public void A_netlist_gives_the_currents(DesignDocument design)

@@ -57,9 +57,11 @@ public static class DayWatts
         return new(idle, ac, dc);
     }
 
-    /// <summary>What each load draws itself at an hour of the day [W], off 0; by hours evenly over the day, as <see cref="Of"/> has it.</summary>
+    /// <summary>
+    /// What each load draws itself at an hour of the day [W], off 0; by hours evenly over the day, as <see cref="Of"/> has it.
+    /// </summary>
     /// <inheritdoc cref="Of"/>
-    public static IReadOnlyList<(string Id, string Name, double Watts)> Each(BankWork w, Season season, double hour)
+    public static IReadOnlyList<(string Id, string Name, LoadKind Kind, double Watts)> Each(BankWork w, Season season, double hour)
     {
         var (energy, resolved) = (w.Energy.Need(), w.Resolved.Need());
         var day = energy.Seasons.FirstOrDefault(d => d.Season == season) ?? energy.Day;
@@ -74,6 +76,7 @@ public static class DayWatts
                     return (
                         l.Id,
                         l.Name,
+                        l.Daily.Kind,
                         l.Daily.Windows is null ? mean * l.Daily.HoursOn / 24
                         : l.Daily.OnAt(hour) ? mean
                         : 0
