@@ -118,8 +118,8 @@ public sealed class Rehearsal
             throw new Refusal("state", "is of another bank");
         foreach (var (i, s) in from.Strings.Index())
         {
-            // A step may leave a string a hair below empty.
-            if (!Enum.IsDefined((State)s.State) || !(s.Soc is >= -1 and <= 1))
+            // A step may leave a string below empty.
+            if (!Enum.IsDefined((State)s.State) || !double.IsFinite(s.Soc) || s.Soc > 1)
                 throw new Refusal("state", "is of another bank");
             (soc[i], outAt[i]) = (s.Soc, s.OutAtS);
             Set(i, (State)s.State);

@@ -129,8 +129,8 @@ public sealed class WiredBank
         var p = pack.Parallel;
         var jumpers = new double[p];
         Array.Fill(jumpers, (pack.Series - 1) * Jumper.Ohm);
-        foreach (var c in of.Jumpers)
-            if (c.String <= p && c.After < pack.Series)
+        for (var k = 0; k < of.Jumpers.Count; k++)
+            if (of.Jumpers[k] is var c && c.String <= p && c.After < pack.Series && !SaidAgain(of.Jumpers, k))
                 jumpers[c.String - 1] += OhmOf(c, Jumper) - Jumper.Ohm;
         return new(
             Rails(of.Links, Pole.Positive, Math.Max(0, p - 1), Link, c => c.After),
@@ -139,6 +139,15 @@ public sealed class WiredBank
             Rails(of.Leads, Pole.Negative, p, Lead, c => c.String),
             jumpers
         );
+    }
+
+    /// <summary>Of two jumpers in one place the later counts, as of two links.</summary>
+    private static bool SaidAgain(IReadOnlyList<PlacedConductor> jumpers, int at)
+    {
+        for (var k = at + 1; k < jumpers.Count; k++)
+            if (jumpers[k].String == jumpers[at].String && jumpers[k].After == jumpers[at].After)
+                return true;
+        return false;
     }
 
     /// <summary>A bad joint is no safety: once it is clean the fault is the greater.</summary>
