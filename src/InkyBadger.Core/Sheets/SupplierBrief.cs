@@ -76,7 +76,8 @@ public static class SupplierBrief
                 ? $"It may give {Say.A(currents.BankWorstA)}."
                 : $"It gives {Say.A(currents.BankWorstA)} for as long as it lasts, and {Say.A(currents.SurgeWorstA)} at the worst instant.";
         if (w.Flows.Value is { ChargingA: > 0 and var charging })
-            yield return $"It is charged with up to {Say.A(charging)}, to {Say.V(e.Protection?.GreatestChargingV ?? e.Voltage!.GreatestV)} at most.";
+            yield return $"It is charged with up to {Say.A(charging)}, "
+                + $"to {Say.V(e.Protection?.GreatestChargingV ?? e.Voltage!.GreatestV)} at most.";
         if (e.Protection is { } protection)
             yield return $"As planned it pushes {Say.A(protection.Short.Amps)} into a short circuit; its fuse must break that.";
         if (w.Scene.Design.Place.AmbientC is { } ambient)
@@ -89,7 +90,8 @@ public static class SupplierBrief
     {
         string Mm(double mm) => Say.Length(mm / 1000, design.Display.Units);
         foreach (var c in document.Compartments)
-            yield return $"{(c.Name.Length > 0 ? c.Name : "A compartment")}: {Mm(c.LengthMm)} long, {Mm(c.WidthMm)} wide, {Mm(c.HeightMm)} high inside.";
+            yield return $"{(c.Name.Length > 0 ? c.Name : "A compartment")}: {Mm(c.LengthMm)} long, "
+                + $"{Mm(c.WidthMm)} wide, {Mm(c.HeightMm)} high inside.";
         if (document.Compartments.Count == 0 && e.Stands is { Needs: [{ } needs, ..] })
             yield return $"The planned units want {Mm(needs.LengthMm)} by {Mm(needs.WidthMm)} by {Mm(needs.HeightMm)} in {needs.Rows} "
                 + $"{(needs.Rows == 1 ? "row" : "rows")}.";
@@ -100,7 +102,8 @@ public static class SupplierBrief
     private static IEnumerable<string> Beside(Bank document, BankEvaluation e)
     {
         if (e.Inverter is { Item: { } item } inverter)
-            yield return $"Inverter: {(inverter.Stack > 1 ? $"{inverter.Stack} × " : "")}{item.Name}, {Say.W(item.ContinuousW)} continuous.";
+            yield return $"Inverter: {(inverter.Stack > 1 ? $"{inverter.Stack} × " : "")}{item.Name}, "
+                + $"{Say.W(item.ContinuousW)} continuous.";
         foreach (var source in document.Sources)
             yield return $"{(source.Name.Length > 0 ? source.Name : "A source")}: {source.Kind switch
             {

@@ -88,7 +88,8 @@ public static class WalkThrough
                 new(
                     $"String fuses{of}",
                     [
-                        $"{Say.Count(strings.Count)} fuses FA to F{Say.StringName(strings.Count)}, {Say.Rating(strings.RatingA ?? 0)} of {strings.Class}, one at the "
+                        $"{Say.Count(strings.Count)} fuses FA to F{Say.StringName(strings.Count)}, "
+                            + $"{Say.Rating(strings.RatingA ?? 0)} of {strings.Class}, one at the "
                             + "plus of each string.",
                     ]
                 )

@@ -122,7 +122,7 @@ public class SheetTests
         Assert.DoesNotContain("fraction", settings[^1], StringComparison.Ordinal);
     }
 
-    /// <summary>What a supplier is told of the bus: its day, its worst start, the bank, what charges it, and what is asked of him.</summary>
+    /// <summary>What a supplier is told of the bus: its day and worst start, the bank, what charges it, what is asked of him.</summary>
     [Fact]
     public void The_brief_for_a_supplier()
     {
