@@ -50,10 +50,23 @@ build_web() {
   fi
   if [ ! -f web/dist/index.html ] || changed_since .build/web web docs/format/design.schema.json docs/format/figures.json docs/method.md; then
     echo "Building the front end"
+    # The folder is there before the mark: made by the build, it would make web newer than it, and everything be built twice.
+    mkdir -p web/dist
     begin_build .build/web
-    quietly web npm run build --prefix web
+    quietly web npm run build --prefix web -- --outDir "$PWD/.build/web-fresh" --emptyOutDir
+    put_in_place .build/web-fresh web/dist
     end_build .build/web
   fi
+}
+
+# New files before the pages that name them, and only then the old ones away: a page that is being loaded finds all of its parts.
+put_in_place() {
+  local fresh=$1 place=$2
+  [ ! -d "$fresh/assets" ] || cp -r "$fresh/assets" "$place/"
+  cp -r "$fresh/." "$place/"
+  (cd "$place" && find . -type f) | while IFS= read -r file; do
+    [ -e "$fresh/$file" ] || rm -f "$place/$file"
+  done
 }
 
 # Where the newest server lies: each build in a folder of its own, so that a server that runs is not overwritten.
