@@ -37,6 +37,9 @@ public sealed record DesignDocument
 
     /// <summary>How it is rehearsed.</summary>
     public RehearsalChoice Rehearsal { get; init; } = new();
+
+    /// <summary>What is ordered, here, fitted and proven; a part that is not in it is planned.</summary>
+    public IReadOnlyList<LedgerEntry> Ledger { get; init; } = [];
 }
 
 /// <summary>

@@ -28,7 +28,7 @@ public sealed record FuseRow(
 
 /// <summary>
 /// Pieces of cable to cut alike: pole and colour, ends, size, how many, length each [m], lug and stud at either end, insulating covers of
-/// all of them, and what is written on the label.
+/// all of them, and what is written on the label. <paramref name="Key"/>: the same for as long as it is the same piece of the design.
 /// </summary>
 public sealed record CableRow(
     string Label,
@@ -42,7 +42,8 @@ public sealed record CableRow(
     double LengthM,
     string FromLug,
     string ToLug,
-    int Covers
+    int Covers,
+    string Key
 );
 
 /// <summary>A drum to buy of: metres of a size in a colour, pieces cut from it, and lugs.</summary>
@@ -85,8 +86,8 @@ public static class Schedules
             if (c.Run.Cable.Size is null)
                 continue;
             var charge = c.Kind == CircuitKind.Charge;
-            AddRun(cables, $"C{n}+", c.Run, "+", Red, Positive(c.From), Positive(c.To));
-            AddRun(cables, $"C{n}−", c.Run, "−", Black, charge ? c.From : c.To, charge ? "negative bus" : Negative(c.From));
+            AddRun(cables, $"C{n}+", c.Id, c.Run, "+", Red, Positive(c.From), Positive(c.To));
+            AddRun(cables, $"C{n}−", c.Id, c.Run, "−", Black, charge ? c.From : c.To, charge ? "negative bus" : Negative(c.From));
         }
         AddArrays(cables, results);
         AddInside(cables, results);
@@ -104,7 +105,8 @@ public static class Schedules
                     bonding.LengthM,
                     Lug(bond, "M8"),
                     Lug(bond, "M8"),
-                    0
+                    0,
+                    Run.BondingId
                 )
             );
         var totals = cables
@@ -274,7 +276,8 @@ public static class Schedules
                     Math.Round(length, 3),
                     Lug(size, post ?? Stud(run)),
                     Lug(size, Stud(run)),
-                    pole == "+" ? 2 * run.Cable.Conductors : 0
+                    pole == "+" ? 2 * run.Cable.Conductors : 0,
+                    $"{Run.MainId}-{points[i - 1].Part}-{points[i].Part}-{PoleWord(pole)}".ToLowerInvariant()
                 )
             );
         }
@@ -300,7 +303,16 @@ public static class Schedules
             _ => $"inverter {pole}",
         };
 
-    private static void AddRun(List<CableRow> rows, string label, RunResult run, string pole, string colour, string from, string to) =>
+    private static void AddRun(
+        List<CableRow> rows,
+        string label,
+        string id,
+        RunResult run,
+        string pole,
+        string colour,
+        string from,
+        string to
+    ) =>
         rows.Add(
             new(
                 label,
@@ -314,7 +326,8 @@ public static class Schedules
                 run.Laid.LengthM,
                 Lug(run.Cable.Size!, Stud(run)),
                 Lug(run.Cable.Size!, Stud(run)),
-                pole == "+" && (run.Cable.AreaMm2 ?? 0) >= LugFromMm2 ? 2 * run.Cable.Conductors : 0
+                pole == "+" && (run.Cable.AreaMm2 ?? 0) >= LugFromMm2 ? 2 * run.Cable.Conductors : 0,
+                $"{id}-{PoleWord(pole)}"
             )
         );
 
@@ -327,8 +340,8 @@ public static class Schedules
             if (source.ArrayRun is not { Cable.Size: not null } run)
                 continue;
             n++;
-            AddRun(rows, $"A{n}+", run, "+", Red, $"modules, {source.Name}", $"controller, {source.Name}");
-            AddRun(rows, $"A{n}−", run, "−", Black, $"modules, {source.Name}", $"controller, {source.Name}");
+            AddRun(rows, $"A{n}+", Run.ArrayPrefix + source.Id, run, "+", Red, $"modules, {source.Name}", $"controller, {source.Name}");
+            AddRun(rows, $"A{n}−", Run.ArrayPrefix + source.Id, run, "−", Black, $"modules, {source.Name}", $"controller, {source.Name}");
         }
     }
 
@@ -337,7 +350,7 @@ public static class Schedules
     {
         if (e.Network is not { } network)
             return;
-        var counts = new Dictionary<ConductorKind, int>();
+        var (counts, keys) = (new Dictionary<ConductorKind, int>(), new Dictionary<(ConductorKind, string), int>());
         foreach (var g in network.Copper.Placed.GroupBy(c => (c.Kind, c.Rail, c.Size, c.LengthM, c.Conductors)))
         {
             var (kind, rail, size, length, sideBySide) = g.Key;
@@ -357,6 +370,8 @@ public static class Schedules
                 ConductorKind.Link => ($"string {pole}", $"next string {pole}"),
                 _ => ($"string {pole}", pole == "+" ? "bank’s positive bus" : "bank’s negative bus"),
             };
+            var like = (kind, PoleWord(pole));
+            keys[like] = keys.GetValueOrDefault(like) + 1;
             rows.Add(
                 new(
                     $"{(kind == ConductorKind.Jumper ? "J" : kind == ConductorKind.Link ? "L" : "B")}{counts[kind]}",
@@ -370,7 +385,8 @@ public static class Schedules
                     length,
                     Lug(size, stud),
                     Lug(size, stud),
-                    pole == "−" ? 0 : 2 * g.Count() * sideBySide
+                    pole == "−" ? 0 : 2 * g.Count() * sideBySide,
+                    $"{kind}-{PoleWord(pole)}-{keys[like]}".ToLowerInvariant()
                 )
             );
         }

@@ -51,7 +51,24 @@ public static class DesignCheck
             if (!design.Banks.Any(b => b.Id == end))
                 faults.Add(new($"/joins/{i}", $"there is no bank “{end}”"));
         Check(design.Rehearsal, faults);
+        Check(design.Ledger, faults);
         return faults;
+    }
+
+    private static void Check(IReadOnlyList<LedgerEntry> ledger, List<DesignFault> faults)
+    {
+        Unique(ledger.Select(e => e.Key), "/ledger", faults);
+        foreach (var (i, entry) in ledger.Index())
+        foreach (var (k, mark) in entry.Marks.Index())
+        {
+            var at = $"/ledger/{i}/marks/{k}";
+            if (entry.Marks.Take(k).Any(m => m.Stop == mark.Stop))
+                faults.Add(new($"{at}/stop", "is not the only one of its stop"));
+            if (mark.Date is { } date && CalendarText.Day(date) is null)
+                faults.Add(new($"{at}/date", $"is not a day as YYYY-MM-DD from {CalendarText.FirstYear} to {CalendarText.LastYear}"));
+            if (mark.Stop == LedgerStop.Proven && string.IsNullOrWhiteSpace(mark.Reason))
+                faults.Add(new($"{at}/reason", "is not given: what shows that it is proven?"));
+        }
     }
 
     private static void Check(RehearsalChoice rehearsal, List<DesignFault> faults)

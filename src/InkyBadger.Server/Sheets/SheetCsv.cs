@@ -1,40 +1,95 @@
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Sheets;
 using InkyBadger.Core.Work;
 using InkyBadger.Server.Files;
+using InkyBadger.Server.Sheets.Drawing;
 
 namespace InkyBadger.Server.Sheets;
 
 /// <summary>Parts, settings and labels as CSV, by docs/format/schedules.md.</summary>
 internal static class SheetCsv
 {
-    public static string Parts(PartsResult parts) =>
+    /// <summary>What has become of a part, and the key it is known by when the list comes back.</summary>
+    private static readonly string[] Build =
+    [
+        "ordered",
+        "ordered on",
+        "here",
+        "here on",
+        "fitted",
+        "fitted on",
+        "proven",
+        "proven on",
+        "why proven",
+        "paid",
+        "key",
+    ];
+
+    private static IEnumerable<object?> Built(LedgerRow row, DesignDocument design)
+    {
+        var entry = row.Entry is { } at ? design.Ledger[at] : null;
+        foreach (var stop in Enum.GetValues<LedgerStop>())
+        {
+            var mark = entry?.Marks.FirstOrDefault(m => m.Stop == stop);
+            yield return mark?.Count;
+            yield return mark?.Date;
+        }
+        yield return entry?.Marks.FirstOrDefault(m => m.Stop == LedgerStop.Proven)?.Reason;
+        yield return entry?.Paid;
+        yield return row.Part.Key;
+    }
+
+    /// <summary>Everything that is bought, and how far it has come.</summary>
+    public static string Parts(LedgerResult ledger, WiringDrawing drawing, DesignDocument design) =>
         CsvText.Write(
-            ["tag", "part", "must be", "count", "unit", "each", "price", "for", "bank", "key"],
-            parts.Parts.Select(p =>
-                new object?[]
-                {
-                    p.Tag,
-                    p.Name,
-                    p.Spec,
-                    p.Count,
-                    p.Unit,
-                    p.Each,
-                    p.Price is { } price ? Math.Round(price, 2) : null,
-                    p.Group.ToString().ToLowerInvariant(),
-                    p.Bank,
-                    p.Key,
-                }
-            )
+            ["tag", "zone", "part", "must be", "count", "unit", "to buy", "each", "price", "for", "bank", .. Build],
+            ledger
+                .Rows.Where(r => r.Kind != LedgerKind.Copper)
+                .Select(r =>
+                    new object?[]
+                    {
+                        r.Part.Tag,
+                        drawing.Zones.GetValueOrDefault(r.Part.Key),
+                        r.Part.Name,
+                        r.Part.Spec,
+                        r.Part.Count,
+                        r.Part.Unit,
+                        r.ToBuy,
+                        r.Part.Each,
+                        r.Part.Price is { } price ? Math.Round(price, 2) : null,
+                        r.Gone ? "no longer in the design" : r.Part.Group.ToString().ToLowerInvariant(),
+                        r.Part.Bank,
+                    }.Concat(Built(r, design))
+                )
         );
 
-    public static string Settings(IEnumerable<(string Bank, SettingsCard Card)> cards) =>
+    /// <summary>Every run of copper, and how far it has come.</summary>
+    public static string Copper(LedgerResult ledger, WiringDrawing drawing, DesignDocument design) =>
         CsvText.Write(
-            ["bank", "device", "setting", "set to", "unit", "found", "must change", "set", "meter", "date"],
+            ["label", "zone", "from and to", "size and length", "pieces", "bank", .. Build],
+            ledger
+                .Rows.Where(r => r.Kind == LedgerKind.Copper)
+                .Select(r =>
+                    new object?[]
+                    {
+                        r.Part.Tag,
+                        drawing.Zones.GetValueOrDefault(r.Part.Key),
+                        r.Part.Name,
+                        r.Part.Spec,
+                        r.Part.Count,
+                        r.Part.Bank,
+                    }.Concat(Built(r, design))
+                )
+        );
+
+    public static string Settings(IEnumerable<(BankEvaluation Bank, SettingsCard Card)> cards) =>
+        CsvText.Write(
+            ["bank", "device", "setting", "set to", "unit", "found", "must change", "set", "meter", "date", "key"],
             cards.SelectMany(c =>
                 c.Card.Rows.Select(r =>
                     new object?[]
                     {
-                        c.Bank,
+                        c.Bank.Name,
                         c.Card.Name,
                         r.Label,
                         r.SetTo is { } value ? Math.Round(value, 3) : r.Word,
@@ -44,6 +99,7 @@ internal static class SheetCsv
                         r.Done ? "yes" : "no",
                         r.Seen,
                         r.Date,
+                        $"{c.Bank.Id}/{c.Card.Device}/{r.Setting}",
                     }
                 )
             )

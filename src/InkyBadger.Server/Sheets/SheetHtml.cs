@@ -5,6 +5,7 @@ using InkyBadger.Core;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Sheets;
 using InkyBadger.Core.Trials;
+using InkyBadger.Server.Sheets.Drawing;
 
 namespace InkyBadger.Server.Sheets;
 
@@ -18,7 +19,7 @@ internal static class SheetHtml
         td.n{text-align:right;white-space:nowrap}h2{margin-top:1.6em}
         """;
 
-    public static string Of(DesignDocument design, Evaluation evaluation, PartsResult parts, IReadOnlyList<SchedulesResult?> lists)
+    public static string Of(DesignDocument design, Evaluation evaluation, PartsResult parts, IReadOnlyList<SchedulesResult?> lists, LedgerResult ledger, WiringDrawing drawing)
     {
         var text = new StringBuilder();
         void Line(string html) => text.Append(html).Append('\n');
@@ -38,6 +39,9 @@ internal static class SheetHtml
         Line($"<h1>{name}</h1>");
         foreach (var bank in evaluation.Banks)
             Line($"<p>{WebUtility.HtmlEncode(string.Join(". ", bank.Headlines.Values))}.</p>");
+        Line($"<h2>How far it is built</h2><p>{WebUtility.HtmlEncode(ledger.Headline)}.</p>");
+        foreach (var sheet in drawing.Sheets)
+            Line(sheet.Svg);
         Line($"<h2>Parts: {WebUtility.HtmlEncode(parts.Words(design.Display.Currency))}</h2>");
         Table(
             text,
@@ -96,6 +100,7 @@ internal static class SheetHtml
         }
         Words("Walk-through", WalkThrough.Of(design));
         Words("For the supplier", SupplierBrief.Of(design));
+        Words("Cautions, and the tables used", [new("Heed", Footing.Cautions(design)), new("Tables and rules", Footing.Tables(design))]);
         var wrong = evaluation.Findings.Where(f => f.Grade <= Core.Findings.Grade.Caution).ToList();
         Line($"<h2>{(wrong.Count == 0 ? "Nothing found wrong" : $"{wrong.Count} found")}</h2><ul>");
         foreach (var f in wrong)

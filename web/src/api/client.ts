@@ -54,6 +54,12 @@ export type RemedyLine = Schemas['RemedyLine']
 export type Remedy = Schemas['Remedy']
 export type RiskStep = Schemas['YearRiskStep']
 export type Drop = Schemas['Drop']
+export type SheetsAnswer = Schemas['SheetsAnswer']
+export type LedgerRow = Schemas['LedgerRow']
+export type LedgerEntry = Schemas['LedgerEntry']
+export type LedgerStop = Schemas['LedgerStop']
+export type WalkSection = Schemas['WalkSection']
+export type SheetLists = Schemas['ListBackAnswer']
 export type WhatIf = Schemas['WhatIf']
 export type Station = Schemas['Station']
 export type DesignAnswer = Schemas['DesignAnswer']
@@ -279,6 +285,18 @@ export const api = {
     })
     return answer.response.status === 204 ? null : unwrap(answer)
   },
+  /** All papers of the design, and how far it is built. */
+  sheets: async (design: Design, revision: number | undefined, day: string | undefined, signal?: AbortSignal) =>
+    unwrap(
+      await client.POST('/api/sheets', {
+        params: { query: { revision, day } },
+        body: design as unknown as Body,
+        signal,
+      }),
+    ),
+  /** A parts, cut or settings list that went out and comes back with what was written into it. */
+  readList: async (design: Design, csv: string) =>
+    unwrap(await client.POST('/api/sheets/list', { body: { design: design as unknown as Body, csv } })),
   units: async (design: Design, bank: number) =>
     unwrap(await client.POST('/api/units', { params: { query: { bank } }, body: design as unknown as Body })),
   keepUnit: async (key: string, item: UnitItem) =>

@@ -572,6 +572,107 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** All papers of a design, the wiring drawing among them, and how far it is built; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    revision?: number;
+                    day?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SheetsAnswer"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The changes that a parts, cut or settings list makes which comes back filled in; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ListBackRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListBackAnswer"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/parts": {
         parameters: {
             query?: never;
@@ -3145,6 +3246,12 @@ export interface components {
              */
             thumbOff: null | number;
         };
+        BankPages: {
+            id: string;
+            name: string;
+            lists: components["schemas"]["SchedulesResult"];
+            cards: components["schemas"]["SettingsCard"][];
+        };
         /** @description The bank that stands: its usual unit, how many, what they hold, give and last. */
         BankResult: {
             /** @description The usual unit. */
@@ -3496,6 +3603,34 @@ export interface components {
             toLookAt: number;
             fits: boolean;
         };
+        /** @description What may be done now. */
+        BuildAct: {
+            /** @description Such as “fit F1”. */
+            words: string;
+            stop: null | components["schemas"]["LedgerStop"];
+            keys: string[];
+        };
+        /** @description What must not be done as long as something is missing. */
+        BuildBan: {
+            /** @description Its id, such as `bank-before-fuse`. */
+            rule: string;
+            bank: string;
+            /** @description What must not be done and why; or, where it is done already, what is to be undone. */
+            sentence: string;
+            /** @description Of the part that forbids it. */
+            key: string;
+            /** @description Keys of the parts that are not to be fitted meanwhile; empty: it is not about fitting. */
+            subjects: string[];
+            /** @description A part of them lies ready or is fitted: it could be done now. */
+            ready: boolean;
+            /** @description It is done already. */
+            broken: boolean;
+            /**
+             * Format: int32
+             * @description The gravest is 0.
+             */
+            order: number;
+        };
         /**
          * @description Everything a build costs, line by line, with its connections, hours and minutes of upkeep a year. Unknown: of these
          *     lines nobody knows the price, and the total is without them.
@@ -3651,7 +3786,7 @@ export interface components {
         };
         /**
          * @description Pieces of cable to cut alike: pole and colour, ends, size, how many, length each [m], lug and stud at either end, insulating covers of
-         *     all of them, and what is written on the label.
+         *     all of them, and what is written on the label. Key: the same for as long as it is the same piece of the design.
          */
         CableRow: {
             label: string;
@@ -3670,6 +3805,7 @@ export interface components {
             toLug: string;
             /** Format: int32 */
             covers: number;
+            key: string;
         };
         /** @description A drum to buy of: metres of a size in a colour, pieces cut from it, and lugs. */
         CableTotal: {
@@ -4313,6 +4449,8 @@ export interface components {
             joins: components["schemas"]["Join"][];
             /** @description How it is rehearsed. */
             rehearsal: components["schemas"]["RehearsalChoice"];
+            /** @description What is ordered, here, fitted and proven; a part that is not in it is planned. */
+            ledger: components["schemas"]["LedgerEntry"][];
         };
         /** @description A fixed preset of a device, of the whole bank [V]; compensation [mV/K, ≤ 0]. */
         DevicePreset: {
@@ -5344,6 +5482,11 @@ export interface components {
         };
         JsonNode: unknown;
         JsonObject: Record<string, never>;
+        /** @description All that is stuck on: sleeves for both ends of each run, and a plate for each bank. */
+        LabelsResult: {
+            sleeves: components["schemas"]["Sleeve"][];
+            plates: components["schemas"]["Plate"][];
+        };
         /** @description The design worked out at one voltage, and the changes that would take it over. */
         LadderRung: {
             /**
@@ -5371,6 +5514,108 @@ export interface components {
             needs: null | components["schemas"]["NeedsResult"];
             /** @description What differs from the design. */
             changes: components["schemas"]["DesignChange"][];
+        };
+        /** @description What has become of a part of the design on its way into the vehicle, the boat or the house. */
+        LedgerEntry: {
+            /** @description Of the part; the same for as long as it is the same part of the design. */
+            key: string;
+            /** @description A stop once at most; the further one stands for all before it. */
+            marks: components["schemas"]["LedgerMark"][];
+            /**
+             * Format: double
+             * @description Really paid for all of it, in the design's money [≥ 0]; null: nothing yet, or nobody said.
+             */
+            paid: null | number;
+            wanted: null | components["schemas"]["LedgerWanted"];
+        };
+        /** @enum {unknown} */
+        LedgerKind: "part" | "copper" | "store";
+        /** @description So many of a part have come so far. */
+        LedgerMark: {
+            stop: components["schemas"]["LedgerStop"];
+            /**
+             * Format: double
+             * @description Pieces, or metres of cable [≥ 0].
+             */
+            count: number;
+            /** @description Day as YYYY-MM-DD; null: nobody said. */
+            date: null | string;
+            /** @description Why it counts as proven: what was measured, or by whom. */
+            reason: null | string;
+        };
+        /** @description How many of a part have come to each stop or beyond it [pieces, or m], and when the last of them did. */
+        LedgerReached: {
+            /** Format: double */
+            ordered: number;
+            /** Format: double */
+            here: number;
+            /** Format: double */
+            fitted: number;
+            /** Format: double */
+            proven: number;
+        };
+        /** @description Every part with how far it has come, what must not be done as it stands, and what may. */
+        LedgerResult: {
+            headline: string;
+            rows: components["schemas"]["LedgerRow"][];
+            /** @description What must not be done now, the gravest first. */
+            bans: components["schemas"]["BuildBan"][];
+            /** @description What may be done, the next first. */
+            acts: components["schemas"]["BuildAct"][];
+            /** @description What must not be done before something else, though nothing of it lies ready yet. */
+            later: components["schemas"]["BuildBan"][];
+            /** @description What is neither ordered nor here, in words with its price. */
+            toBuy: string;
+            /** Format: double */
+            paidSum: number;
+            /**
+             * Format: int32
+             * @description Parts in it, rows of the design.
+             */
+            count: number;
+            /** @description Of these, how many have wholly come to which stop and no further: planned, ordered, here, fitted, proven. */
+            at: number[];
+        };
+        /** @description A row of the ledger. */
+        LedgerRow: {
+            /** @description With the key its entry is kept under; of copper a part without a price, which is in the drum’s. */
+            part: components["schemas"]["Part"];
+            kind: components["schemas"]["LedgerKind"];
+            /** @description The last stop it comes to: a drum is used up, a spare lies there. */
+            top: components["schemas"]["LedgerStop"];
+            reached: components["schemas"]["LedgerReached"];
+            whole: null | components["schemas"]["LedgerStop"];
+            /**
+             * Format: double
+             * @description Of it, what is neither ordered nor here [pieces, or m].
+             */
+            toBuy: number;
+            /**
+             * Format: double
+             * @description Really, for all of it [money].
+             */
+            paid: null | number;
+            /** @description What the design wants otherwise since it was ordered, in words; null: nothing. */
+            touched: null | string;
+            /** @description The design has no such part any more. */
+            gone: boolean;
+            /**
+             * Format: int32
+             * @description Its place in the document’s ledger; null: it is planned and nothing was said of it.
+             */
+            entry: null | number;
+        };
+        /**
+         * @description How far a part has come.
+         * @enum {unknown}
+         */
+        LedgerStop: "ordered" | "here" | "fitted" | "proven";
+        /** @description A part as the design had it that day. */
+        LedgerWanted: {
+            name: string;
+            spec: string;
+            /** Format: double */
+            count: number;
         };
         /** @description What a year of a bank has taught that was run elsewhere: a year takes too long to be run with every change, so it is handed in. */
         Lesson: {
@@ -5419,6 +5664,17 @@ export interface components {
             negativeA: number[];
             /** Format: double */
             worstA: number;
+        };
+        ListBackAnswer: {
+            list: string;
+            changes: components["schemas"]["DesignChange"][];
+            /** Format: int32 */
+            read: number;
+            bad: components["schemas"]["BadLine"][];
+        };
+        ListBackRequest: {
+            design: components["schemas"]["JsonObject"];
+            csv: string;
         };
         /** @description Something that runs. Either watts, or amperes with volts (a DC load without volts: the bank's). Either windows or hours a day. */
         Load: {
@@ -5781,6 +6037,12 @@ export interface components {
             count: number;
             least: string;
         };
+        PartsPage: {
+            parts: components["schemas"]["Part"][];
+            words: string;
+            toBuy: string;
+            paid: null | string;
+        };
         /** @description All parts, their sum as far as prices are known [money], and how many rows have none. */
         PartsResult: {
             parts: components["schemas"]["Part"][];
@@ -5873,6 +6135,18 @@ export interface components {
             size: null | string;
             /** Format: int32 */
             parallel: null | number;
+        };
+        /** @description The plate on a bank’s box: figures with what they are, and what is to be heeded. */
+        Plate: {
+            bank: string;
+            title: string;
+            lines: components["schemas"]["PlateLine"][];
+            warnings: string[];
+        };
+        /** @description A figure of the plate. */
+        PlateLine: {
+            figure: string;
+            words: string;
         };
         /** @description A bank at the plug. */
         PlugBankResult: {
@@ -6781,6 +7055,20 @@ export interface components {
             /** @description The preset that suits best, and what it does differently, in words; null: it has none that suits. */
             nearest: null | string;
         };
+        SheetsAnswer: {
+            name: string;
+            revision: string;
+            ledger: components["schemas"]["LedgerResult"];
+            drawing: components["schemas"]["WiringDrawing"];
+            parts: components["schemas"]["PartsPage"];
+            banks: components["schemas"]["BankPages"][];
+            labels: components["schemas"]["LabelsResult"];
+            labelSheets: string[];
+            walk: components["schemas"]["WalkSection"][];
+            brief: components["schemas"]["WalkSection"][];
+            cautions: string[];
+            tables: string[];
+        };
         /** @description Several banks beside each other: what joins them, and one plug for all. */
         SiteResult: {
             /** @description In the order of the document. */
@@ -6822,6 +7110,20 @@ export interface components {
             here: boolean;
             advised: boolean;
             fits: boolean;
+        };
+        /** @description What is written on a sleeve: one for either end of each piece. */
+        Sleeve: {
+            bank: string;
+            /** @description As the cut list has it, such as M1+. */
+            tag: string;
+            from: string;
+            to: string;
+            size: string;
+            /**
+             * Format: int32
+             * @description Sleeves of it.
+             */
+            count: number;
         };
         /** @description An array on a controller of its own: equal modules in series and parallel, and where they look. */
         SolarArray: {
@@ -7599,6 +7901,11 @@ export interface components {
             /** Format: double */
             maxV: number;
         };
+        /** @description A part of the walk-through: a heading and plain sentences, one act each. */
+        WalkSection: {
+            title: string;
+            sentences: string[];
+        };
         /** @enum {unknown} */
         Waveform: "sine" | "modified";
         /**
@@ -7643,6 +7950,19 @@ export interface components {
             jumpers: components["schemas"]["PlacedConductor"][];
             links: components["schemas"]["PlacedConductor"][];
             leads: components["schemas"]["PlacedConductor"][];
+        };
+        WiringDrawing: {
+            sheets: components["schemas"]["WiringSheet"][];
+            zones: {
+                [key: string]: string;
+            };
+        };
+        WiringSheet: {
+            /** Format: int32 */
+            number: number;
+            bank: string;
+            title: string;
+            svg: string;
         };
         /**
          * @description How the strings are joined and where the system's leads leave.

@@ -17,6 +17,7 @@
     findings: () => import('../findings/AllFindings.svelte'),
     builds: () => import('../builds/Builds.svelte'),
     rehearse: () => import('../rehearse/Rehearse.svelte'),
+    sheets: () => import('../sheets/Sheets.svelte'),
   }
 
   let trouble = $state<string | null>(null)
@@ -45,7 +46,7 @@
   })
   $effect(() => {
     const station = route.station
-    if (!route.tape && !route.summary && !route.builds && !route.rehearse && !route.findings)
+    if (!route.tape && !route.summary && !route.builds && !route.rehearse && !route.sheets && !route.findings)
       untrack(() => session.arrive(station))
   })
 </script>
@@ -66,7 +67,9 @@
       load={places.summary}
     />{:else if route.findings}<Later load={places.findings} />{:else if route.builds}<Later
       load={places.builds}
-    />{:else if route.rehearse}<Later load={places.rehearse} />{:else}<Workbench />{/if}
+    />{:else if route.rehearse}<Later load={places.rehearse} />{:else if route.sheets}<Later
+      load={places.sheets}
+    />{:else}<Workbench />{/if}
 {:else}
   <main class="p-8 caption" aria-busy="true">Opening the design…</main>
 {/if}

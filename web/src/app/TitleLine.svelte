@@ -21,7 +21,17 @@
   const next = $derived(stations[stations.findIndex((s) => s.id === session.station) + 1] ?? null)
   /** On a narrow screen all but the name and the counts is in here. */
   let menu = $state(false)
-  const here = $derived(route.builds ? 'builds' : route.rehearse ? 'rehearse' : route.findings ? 'findings' : 'path')
+  const here = $derived(
+    route.builds
+      ? 'builds'
+      : route.rehearse
+        ? 'rehearse'
+        : route.sheets
+          ? 'sheets'
+          : route.findings
+            ? 'findings'
+            : 'path',
+  )
   // Whatever was pressed in it, the menu has done its work.
   $effect(() => {
     void route.hash
@@ -99,6 +109,11 @@
           href="#/d/{session.id}/rehearse"
           class={[here === 'rehearse' && 'on']}
           aria-current={here === 'rehearse' ? 'page' : undefined}>Rehearse</a
+        >
+        <a
+          href="#/d/{session.id}/sheets"
+          class={[here === 'sheets' && 'on']}
+          aria-current={here === 'sheets' ? 'page' : undefined}>Sheets</a
         >
       </div>
       <span class="caption kept" aria-live="polite" data-testid="kept">{keeper.words}{@render acts()}</span>

@@ -47,6 +47,7 @@ class Keeper {
   #id: string | null = null
   #left: Left | null = null
   #revision = 0
+  #updated: string | undefined
   /** The state the server confirmed last; the queue goes on from it. */
   #base: Design | null = null
   #queue: Queued[] = []
@@ -61,6 +62,14 @@ class Keeper {
   constructor() {
     addEventListener('online', () => void this.pump())
     addEventListener('visibilitychange', () => void this.pump())
+  }
+
+  /** The revision that was confirmed last, and its day; none while edits wait. */
+  get revision(): number | undefined {
+    return this.waiting === 0 && this.#revision > 0 ? this.#revision : undefined
+  }
+  get day(): string | undefined {
+    return this.revision === undefined ? undefined : this.#updated?.slice(0, 10)
   }
 
   get words(): string {
@@ -302,6 +311,7 @@ class Keeper {
     this.#base = answer.design
     this.#revision = answer.revision
     this.keptAt = new Date(answer.updatedUtc)
+    this.#updated = answer.updatedUtc
     this.canUndo = answer.canUndo
     this.canRedo = answer.canRedo
   }

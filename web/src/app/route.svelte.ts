@@ -1,8 +1,8 @@
 import type { Station } from '../api/client'
 import { stations } from '../stations'
 
-/** The address after the hash: `#/shelf`, `#/new`, `#/d/<id>/<station>`, `#/d/<id>/tape`, `#/d/<id>/summary`, `#/d/<id>/findings`, `#/d/<id>/builds` or
- * `#/d/<id>/rehearse`. */
+/** The address after the hash: `#/shelf`, `#/new`, `#/d/<id>/<station>`, `#/d/<id>/tape`, `#/d/<id>/summary`, `#/d/<id>/findings`, `#/d/<id>/builds`,
+ * `#/d/<id>/rehearse` or `#/d/<id>/sheets`. */
 class Route {
   hash = $state(location.hash)
 
@@ -32,6 +32,10 @@ class Route {
   }
   get rehearse() {
     return this.design !== null && this.parts[2] === 'rehearse'
+  }
+  /** All papers, and how far it is built. */
+  get sheets() {
+    return this.design !== null && this.parts[2] === 'sheets'
   }
   /** The key a device's link carries. */
   get key(): string | null {

@@ -1,0 +1,68 @@
+using System.Globalization;
+using InkyBadger.Core;
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Sheets;
+using InkyBadger.Server.Sheets.Drawing;
+
+namespace InkyBadger.Server.Sheets;
+
+/// <summary>What is bought, in words: all of it, and what is neither ordered nor here.</summary>
+public sealed record PartsPage(IReadOnlyList<Part> Parts, string Words, string ToBuy, string? Paid);
+
+/// <summary>Cuts, fuses and settings of one bank.</summary>
+public sealed record BankPages(string Id, string Name, SchedulesResult Lists, IReadOnlyList<SettingsCard> Cards);
+
+/// <summary>Everything the seven pages say of a design, and how far it is built.</summary>
+public sealed record SheetsAnswer(
+    string Name,
+    string Revision,
+    LedgerResult Ledger,
+    WiringDrawing Drawing,
+    PartsPage Parts,
+    IReadOnlyList<BankPages> Banks,
+    LabelsResult Labels,
+    IReadOnlyList<string> LabelSheets,
+    IReadOnlyList<WalkSection> Walk,
+    IReadOnlyList<WalkSection> Brief,
+    IReadOnlyList<string> Cautions,
+    IReadOnlyList<string> Tables
+)
+{
+    /// <param name="design">As it stands.</param>
+    /// <param name="revision">Of what is kept; null: it is not.</param>
+    /// <param name="day">That revision’s day.</param>
+    public static SheetsAnswer Of(DesignDocument design, long? revision, DateOnly? day)
+    {
+        var ledger = BuildLedger.Work(design, revision);
+        var parts = PartsList.Work(design);
+        var labels = LabelsResult.Work(design);
+        var evaluation = Evaluator.Evaluate(design, mends: false);
+        var said =
+            revision is null ? ""
+            : day is { } d ? $"{revision}, {d.ToString("d MMM yyyy", CultureInfo.InvariantCulture)}"
+            : $"{revision}";
+        return new(
+            DesignName.Of(design),
+            said,
+            ledger,
+            WiringSheets.Of(design, ledger, said),
+            new(
+                parts.Parts,
+                parts.Words(design.Display.Currency),
+                ledger.ToBuy,
+                ledger.PaidSum > 0 ? design.Display.Currency + ledger.PaidSum.ToString("N2", CultureInfo.InvariantCulture) : null
+            ),
+            [
+                .. evaluation.Banks.Select(
+                    (b, i) => new BankPages(b.Id, b.Name, Schedules.Work(design, i) ?? new([], [], [], []), b.Charging?.Cards ?? [])
+                ),
+            ],
+            labels,
+            LabelSvg.Pages(labels),
+            WalkThrough.Of(design),
+            SupplierBrief.Of(design),
+            Footing.Cautions(design),
+            Footing.Tables(design)
+        );
+    }
+}
