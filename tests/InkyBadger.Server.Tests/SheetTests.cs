@@ -59,6 +59,7 @@ public class SheetTests
         Assert.Equal(
             [
                 "bank.cir",
+                "copper.csv",
                 "cuts.csv",
                 "design.json",
                 "everything.html",
@@ -74,17 +75,20 @@ public class SheetTests
         Assert.Equal(JsonNode.Parse(DesignFormat.Write(design))!.ToJsonString(), JsonNode.Parse(File("design.json"))!.ToJsonString());
         var parts = PartsList.Work(design);
         var rows = Rows(File("parts.csv"));
-        Assert.Equal(parts.Parts.Select(p => p.Name), rows.Skip(1).Select(r => r[1]));
-        Assert.Contains("Cable 50 mm², red", rows.Select(r => r[1]));
+        Assert.Equal(parts.Parts.Select(p => p.Name).Order(), rows.Skip(1).Select(r => r[2]).Order());
+        Assert.Contains("Cable 50 mm², red", rows.Select(r => r[2]));
         var cuts = Schedules.Work(design, 0)!;
         Assert.Equal(cuts.Cables.Select(c => c.Label), Rows(File("cuts.csv")).Skip(1).Select(r => r[0]));
         Assert.Equal(cuts.Fuses.Count + 1, Rows(File("fuses.csv")).Count);
         Assert.Equal(cuts.Cables.Select(c => c.Label), Rows(File("labels.csv")).Skip(1).Select(r => r[0]));
         Assert.True(Rows(File("settings.csv")).Count > 10);
-        // All sleeves on the drawings, each as often as it is stuck on.
+        Assert.Contains("wiring-1.svg", names);
+        // All sleeves on the label sheets, each as often as it is stuck on.
         XNamespace svg = "http://www.w3.org/2000/svg";
         var texts = zip
-            .Entries.Where(e => e.FullName.EndsWith(".svg", StringComparison.Ordinal))
+            .Entries.Where(e =>
+                e.FullName.StartsWith("labels-", StringComparison.Ordinal) && e.FullName.EndsWith(".svg", StringComparison.Ordinal)
+            )
             .SelectMany(e => XDocument.Parse(Encoding.UTF8.GetString(File(e.FullName))).Descendants(svg + "text"))
             .Select(t => t.Value)
             .ToList();
@@ -98,6 +102,78 @@ public class SheetTests
         Assert.Equal(WalkThrough.Text(design), Encoding.UTF8.GetString(File("walk-through.txt")));
         Assert.Equal(SupplierBrief.Text(design), Encoding.UTF8.GetString(File("supplier.txt")));
         Assert.Equal(Netlist.Of(design, 0), Encoding.UTF8.GetString(File("bank.cir")));
+    }
+
+    private static async Task<JsonNode> ReadBack(RunningServer server, JsonNode design, string csv)
+    {
+        var answer = await server.Http.PostAsJsonAsync(
+            "/api/sheets/list",
+            new JsonObject { ["design"] = design.DeepClone(), ["csv"] = csv }
+        );
+        answer.EnsureSuccessStatusCode();
+        return JsonNode.Parse(await answer.Content.ReadAsStringAsync())!;
+    }
+
+    /// <summary>
+    /// The lists come back: as they went out they change nothing; filled in by a spreadsheet of another country they bring what was written,
+    /// and a line that cannot be is given back with its reason.
+    /// </summary>
+    [Fact]
+    public async Task Lists_are_read_back()
+    {
+        using var server = RunningServer.Fresh();
+        var (id, design) = await Bus(server);
+        var document = JsonNode.Parse(DesignFormat.Write(design))!;
+        using var zip = new ZipArchive(await server.Http.GetStreamAsync($"/api/designs/{id}/sheets.zip"));
+        string Text(string name)
+        {
+            using var reader = new StreamReader(zip.GetEntry(name)!.Open());
+            return reader.ReadToEnd();
+        }
+        foreach (var name in new[] { "parts.csv", "copper.csv", "settings.csv" })
+        {
+            var same = await ReadBack(server, document, Text(name));
+            Assert.Empty(same["changes"]!.AsArray());
+            Assert.Empty(same["bad"]!.AsArray());
+            Assert.Equal(Text(name).Split('\n', StringSplitOptions.RemoveEmptyEntries).Length - 1, (int)same["read"]!);
+        }
+
+        const string Head = "part;fitted;fitted on;proven;why proven;paid;key\n";
+        var filled = await ReadBack(
+            server,
+            document,
+            Head
+                + "Main fuse;1;2026-11-29;;;62,50;b1/fuse-main\n"
+                + "Shunt;;;1;0,2 mV at 20 A;;b1/monitor\n"
+                + "nobody's;1;;;;;b1/none\n"
+                + "too many;3;;;;;b1/switch\n"
+                + "no day;1;29.11.2026;;;;b1/source-roof\n"
+                + "no reason;;;1;;;b1/source-engine\n"
+        );
+        Assert.Equal((2, 4), ((int)filled["read"]!, filled["bad"]!.AsArray().Count));
+        Assert.Equal(
+            ["the design has no part", "where the design has 1", "is no day", "not said"],
+            new[] { "the design has no part", "where the design has 1", "is no day", "not said" }.Where(
+                (words, i) => ((string)filled["bad"]![i]!["reason"]!).Contains(words, StringComparison.Ordinal)
+            )
+        );
+        var changes = filled["changes"]!.AsArray().Select(c => c!.ToJsonString()).ToList();
+        Assert.Contains(changes, c => c.Contains("62.5", StringComparison.Ordinal));
+        Assert.Contains(changes, c => c.Contains("0,2 mV at 20 A", StringComparison.Ordinal));
+        Assert.All(filled["changes"]!.AsArray(), c => Assert.StartsWith("/ledger/", (string)c!["path"]!, StringComparison.Ordinal));
+
+        var settings = await ReadBack(
+            server,
+            document,
+            "device,setting,set,meter,date,key\nRoof,absorption,yes,28.38,2026-11-29,b1/roof/absorbV\n"
+        );
+        Assert.StartsWith("/banks/0/sources/0/settings/absorbV", (string)settings["changes"]![0]!["path"]!, StringComparison.Ordinal);
+        Assert.Contains("28.38", settings["changes"]!.ToJsonString(), StringComparison.Ordinal);
+
+        foreach (var none in new[] { "", "a,b\n1,2\n" })
+            Assert.Single((await ReadBack(server, document, none))["bad"]!.AsArray());
+        var refused = await server.Http.PostAsJsonAsync("/api/sheets/list", new JsonObject { ["csv"] = "x" });
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
     }
 
     /// <summary>A name that a spreadsheet would run stays a word; an empty design has its papers too; of none there are none.</summary>

@@ -25,7 +25,10 @@ internal static class BuildActs
         foreach (var s in states)
             acts.AddRange(Set(s));
         foreach (var s in states)
-            if (s.Work.Pack.Value is { Parallel: > 1 } && s.Units.Where(u => u.Reached.Here > u.Reached.Proven).ToList() is { Count: > 0 } units)
+            if (
+                s.Work.Pack.Value is { Parallel: > 1 }
+                && s.Units.Where(u => u.Reached.Here > u.Reached.Proven).ToList() is { Count: > 0 } units
+            )
                 acts.Add(new($"measure {Few(units)} at rest", LedgerStop.Proven, Keys(units)));
         var fitted = living.Where(r => r.Top == LedgerStop.Proven && r.Reached.Fitted > r.Reached.Proven).ToList();
         if (fitted.Count > 0)
@@ -56,7 +59,9 @@ internal static class BuildActs
     private static BuildAct Fit(LedgerRow r)
     {
         var (tag, part) = (r.Part.Tag, r.Part);
-        var some = Tolerant.AtLeast(r.Reached.Here, part.Count) ? "" : $", {Figures.Number(r.Reached.Here, 0)} of {Figures.Number(part.Count, 0)}";
+        var some = Tolerant.AtLeast(r.Reached.Here, part.Count)
+            ? ""
+            : $", {Figures.Number(r.Reached.Here, 0)} of {Figures.Number(part.Count, 0)}";
         var words = r.Kind == LedgerKind.Copper ? $"fit {tag}: {part.Spec} lies cut" : $"fit {tag}, {Lower(part.Name)}";
         return new(words + some, LedgerStop.Fitted, [part.Key]);
     }

@@ -29,6 +29,9 @@ public sealed record LedgerResult(
 /// <summary>The ledger of a design: parts list and cut list with what the document says has become of each.</summary>
 public static class BuildLedger
 {
+    /// <summary>Ids of what can be forbidden, the gravest first.</summary>
+    public static IEnumerable<string> Rules => BuildRules.Ids;
+
     /// <param name="revision">Of the design, for the sentence that tells what was built; null: not kept yet.</param>
     public static LedgerResult Work(DesignDocument design, long? revision = null)
     {
@@ -127,7 +130,8 @@ public static class BuildLedger
         : c.Key.EndsWith("-minus", StringComparison.Ordinal) ? c.Key[..^"-minus".Length]
         : c.Key;
 
-    private static string Capital(string words) => words.Length == 0 ? words : char.ToUpper(words[0], CultureInfo.InvariantCulture) + words[1..];
+    private static string Capital(string words) =>
+        words.Length == 0 ? words : char.ToUpper(words[0], CultureInfo.InvariantCulture) + words[1..];
 
     private static LedgerRow Row(Part part, LedgerKind kind, Dictionary<string, (int Index, LedgerEntry Item)> entries)
     {
@@ -154,7 +158,8 @@ public static class BuildLedger
     {
         var byKey = copper.Where(r => r.Part.Bank == drum.Part.Bank).ToDictionary(r => r.Part.Key);
         double Metres(LedgerStop stop) =>
-            list.Cables.Where(c => drum.Part.Key == $"{drum.Part.Bank}/cable-{c.Size}-{c.Colour}")
+            list
+                .Cables.Where(c => drum.Part.Key == $"{drum.Part.Bank}/cable-{c.Size}-{c.Colour}")
                 .Sum(c =>
                 {
                     var row = byKey[$"{drum.Part.Bank}/cut-{CutKey(c)}"];
@@ -185,7 +190,8 @@ public static class BuildLedger
             null,
             0,
             entry.Paid,
-            entry.Reached(LedgerStop.Fitted) > 0 ? "fitted, and the design has no such part any more: take it out, or put it back in the design"
+            entry.Reached(LedgerStop.Fitted) > 0
+                ? "fitted, and the design has no such part any more: take it out, or put it back in the design"
                 : "ordered, and the design has no such part any more",
             true,
             found.Index
@@ -202,12 +208,15 @@ public static class BuildLedger
             var (was, now) = WhatDiffers(then.Name, part.Name);
             return $"ordered as {was}, design now wants {now}";
         }
-        if (then.Spec != part.Spec)
+        // What a fuse must bear and break where it sits is judged with its class; the fuse itself is another only when that is.
+        var (before, after) = (then.Spec.Split(';')[0], part.Spec.Split(';')[0]);
+        if (before != after)
         {
-            var (was, now) = WhatDiffers(then.Spec, part.Spec);
+            var (was, now) = WhatDiffers(before, after);
             return $"ordered for {was}, design now wants {now}";
         }
-        return Alike(then.Count, part.Count) ? null
+        return Alike(then.Count, part.Count)
+            ? null
             : $"{Figures.Number(then.Count, 2, true)} {part.Unit} wanted when it was ordered, now {Figures.Number(part.Count, 2, true)} {part.Unit}"
                 .Replace("  ", " ", StringComparison.Ordinal)
                 .TrimEnd();

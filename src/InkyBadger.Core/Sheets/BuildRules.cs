@@ -65,7 +65,8 @@ internal static class BuildRules
                 f.Bars ? f.Subjects.Any(x => x.Any(LedgerStop.Here)) : fitted,
                 broken,
                 // What is done already is undone before anything else of its kind.
-                2 * order + (broken ? 0 : 1)
+                2 * order
+                    + (broken ? 0 : 1)
             );
         }
     }
@@ -262,7 +263,12 @@ internal static class BuildRules
             if (
                 s.CutOf(Run.ArrayPrefix + source.Id) is { } array
                 && s.CutOf(Run.SourcePrefix + source.Id) is { } cut
-                && (Missing(cut) ? cut : s.Find($"source-{source.Id}") is { } device && Missing(device) ? device : null) is { } blocker
+                && (
+                    Missing(cut) ? cut
+                    : s.Find($"source-{source.Id}") is { } device && Missing(device) ? device
+                    : null
+                )
+                    is { } blocker
             )
                 yield return new(
                     $"connect the modules of {source.Name}{s.Of}",

@@ -14,7 +14,11 @@ public static class Footing
     public static IReadOnlyList<string> Cautions(DesignDocument design)
     {
         var site = new SiteWork(design);
-        var banks = Enumerable.Range(0, site.Count).Select(i => site[i].Evaluation(headlines: false)).Where(e => e.Bank is not null).ToList();
+        var banks = Enumerable
+            .Range(0, site.Count)
+            .Select(i => site[i].Evaluation(headlines: false))
+            .Where(e => e.Bank is not null)
+            .ToList();
         var list = new List<string>
         {
             "A battery cannot be switched off. Even at 12 V a short circuit gives thousands of amperes: burns, molten metal, fire. Rings and "
@@ -25,7 +29,9 @@ public static class Footing
         if (banks.Any(e => e.Bank!.Layout.Parallel > 1))
             list.Add("Strings are joined only when their volts match at rest; nothing else limits the current that flows.");
         if (banks.Any(e => e.Inverter is { Item.ContinuousW: >= 1000 }))
-            list.Add("An inverter of 1 kW or more is filled through a resistor before the main switch is closed: the inrush welds contacts.");
+            list.Add(
+                "An inverter of 1 kW or more is filled through a resistor before the main switch is closed: the inrush welds contacts."
+            );
         if (
             banks.Any(e =>
                 (e.Protection?.GreatestChargingV ?? 0) > NeedsStage.TouchLimitV
@@ -63,13 +69,17 @@ public static class Footing
         var list = new List<string>();
         var practices = Enumerable
             .Range(0, site.Count)
-            .SelectMany(i => site[i].Evaluation(headlines: false) is { MainRun: { } main } e ? e.Circuits.Select(c => c.Run).Prepend(main) : [])
+            .SelectMany(i =>
+                site[i].Evaluation(headlines: false) is { MainRun: { } main } e ? e.Circuits.Select(c => c.Run).Prepend(main) : []
+            )
             .Select(r => $"{r.Laid.Practice.Replace('-', ' ')} °C at {Say.Number(r.Laid.AmbientC)} °C")
             .Distinct()
             .ToList();
         if (practices.Count > 0)
             list.Add($"Ampacity: {string.Join("; ", practices)}.");
-        list.Add("Fuse classes with their volts, interrupt ratings and opening times; copper at 20 °C; rest volts and settings by chemistry.");
+        list.Add(
+            "Fuse classes with their volts, interrupt ratings and opening times; copper at 20 °C; rest volts and settings by chemistry."
+        );
         var own = design.HouseRules.Own.Select(r =>
             $"{(HouseRuleTable.Has(r.Key) ? HouseRuleTable.Get(r.Key).Label : r.Key)} {r.Value.ToString().Replace('-', ' ')}"
         );

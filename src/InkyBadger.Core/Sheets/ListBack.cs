@@ -19,8 +19,7 @@ public static class ListBack
         {
             Marks = before is not null && before.Marks.OrderBy(m => m.Stop).SequenceEqual(marks) ? before.Marks : marks,
             Paid = paid,
-            Wanted =
-                before?.Wanted
+            Wanted = before?.Wanted
                 ?? new()
                 {
                     Name = part.Name,
@@ -66,13 +65,11 @@ public static class ListBack
             var before = its.Cards.FirstOrDefault(c => c.Device == device && c.Name == name);
             if (before is null && !set && seen is null)
                 return design;
-            var card = (before ?? new DeviceSetting { Device = device, Name = name }) with
+            var card = (before ?? new DeviceSetting { Device = device, Name = name }) with { Set = set, Seen = seen, Date = date };
+            after = its with
             {
-                Set = set,
-                Seen = seen,
-                Date = date,
+                Cards = before is null ? [.. its.Cards, card] : [.. its.Cards.Select(c => ReferenceEquals(c, before) ? card : c)],
             };
-            after = its with { Cards = before is null ? [.. its.Cards, card] : [.. its.Cards.Select(c => ReferenceEquals(c, before) ? card : c)] };
         }
         else
             return null;
@@ -81,14 +78,7 @@ public static class ListBack
 
     /// <summary>A setting that nobody touched stays as advised and unsaid.</summary>
     private static Setting? New(Setting? before, bool set, double? seen, string? date) =>
-        before is null && !set && seen is null
-            ? null
-            : (before ?? new Setting()) with
-            {
-                Set = set,
-                Seen = seen,
-                Date = date,
-            };
+        before is null && !set && seen is null ? null : (before ?? new Setting()) with { Set = set, Seen = seen, Date = date };
 
     private static ChargerSettings? Changed(ChargerSettings s, string name, Func<Setting?, Setting?> change) =>
         name switch

@@ -345,48 +345,68 @@ public static class Schedules
         }
     }
 
-    /// <summary>Jumpers, links and leads, alike ones together.</summary>
+    /// <summary>Conductors inside the bank that are alike: label and key of their row, and each of them where it lies.</summary>
+    public sealed record Inside(string Label, string Key, IReadOnlyList<PlacedAmps> Members);
+
+    /// <summary>Jumpers, links and leads, alike ones together, in the order of the cut list.</summary>
+    public static IReadOnlyList<Inside> InsideOf(NetworkResult network)
+    {
+        var (labels, keys) = (new Dictionary<ConductorKind, int>(), new Dictionary<(ConductorKind, string), int>());
+        var list = new List<Inside>();
+        foreach (var g in network.Copper.Placed.GroupBy(c => (c.Kind, c.Rail, c.Size, c.LengthM, c.Conductors)))
+        {
+            var kind = g.Key.Kind;
+            labels[kind] = labels.GetValueOrDefault(kind) + 1;
+            var like = (kind, PoleWord(PoleOf(kind, g.Key.Rail)));
+            keys[like] = keys.GetValueOrDefault(like) + 1;
+            var letter =
+                kind == ConductorKind.Jumper ? 'J'
+                : kind == ConductorKind.Link ? 'L'
+                : 'B';
+            list.Add(new($"{letter}{labels[kind]}", $"{kind}-{like.Item2}-{keys[like]}".ToLowerInvariant(), [.. g]));
+        }
+        return list;
+    }
+
+    private static string PoleOf(ConductorKind kind, Pole rail) =>
+        kind == ConductorKind.Jumper ? "jumper"
+        : rail == Pole.Positive ? "+"
+        : "−";
+
     private static void AddInside(List<CableRow> rows, BankEvaluation e)
     {
         if (e.Network is not { } network)
             return;
-        var (counts, keys) = (new Dictionary<ConductorKind, int>(), new Dictionary<(ConductorKind, string), int>());
-        foreach (var g in network.Copper.Placed.GroupBy(c => (c.Kind, c.Rail, c.Size, c.LengthM, c.Conductors)))
+        foreach (var inside in InsideOf(network))
         {
-            var (kind, rail, size, length, sideBySide) = g.Key;
-            counts[kind] = counts.GetValueOrDefault(kind) + 1;
+            var (c, count) = (inside.Members[0], inside.Members.Count * inside.Members[0].Conductors);
             var stud = e.Bank?.Unit.Stud ?? "M8";
-            var pole =
-                kind == ConductorKind.Jumper ? "jumper"
-                : rail == Pole.Positive ? "+"
-                : "−";
+            var pole = PoleOf(c.Kind, c.Rail);
             var colour =
-                kind == ConductorKind.Jumper ? Either
-                : rail == Pole.Positive ? Red
+                c.Kind == ConductorKind.Jumper ? Either
+                : c.Rail == Pole.Positive ? Red
                 : Black;
-            var (from, to) = kind switch
+            var (from, to) = c.Kind switch
             {
                 ConductorKind.Jumper => ("unit +", "next unit −"),
                 ConductorKind.Link => ($"string {pole}", $"next string {pole}"),
                 _ => ($"string {pole}", pole == "+" ? "bank’s positive bus" : "bank’s negative bus"),
             };
-            var like = (kind, PoleWord(pole));
-            keys[like] = keys.GetValueOrDefault(like) + 1;
             rows.Add(
                 new(
-                    $"{(kind == ConductorKind.Jumper ? "J" : kind == ConductorKind.Link ? "L" : "B")}{counts[kind]}",
+                    inside.Label,
                     PoleWord(pole),
                     colour,
                     from,
                     to,
-                    size,
-                    Conductors.Get(size).AreaMm2,
-                    g.Count() * sideBySide,
-                    length,
-                    Lug(size, stud),
-                    Lug(size, stud),
-                    pole == "−" ? 0 : 2 * g.Count() * sideBySide,
-                    $"{kind}-{PoleWord(pole)}-{keys[like]}".ToLowerInvariant()
+                    c.Size,
+                    Conductors.Get(c.Size).AreaMm2,
+                    count,
+                    c.LengthM,
+                    Lug(c.Size, stud),
+                    Lug(c.Size, stud),
+                    pole == "−" ? 0 : 2 * count,
+                    inside.Key
                 )
             );
         }

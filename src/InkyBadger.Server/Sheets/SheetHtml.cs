@@ -19,7 +19,14 @@ internal static class SheetHtml
         td.n{text-align:right;white-space:nowrap}h2{margin-top:1.6em}
         """;
 
-    public static string Of(DesignDocument design, Evaluation evaluation, PartsResult parts, IReadOnlyList<SchedulesResult?> lists, LedgerResult ledger, WiringDrawing drawing)
+    public static string Of(
+        DesignDocument design,
+        Evaluation evaluation,
+        PartsResult parts,
+        IReadOnlyList<SchedulesResult?> lists,
+        LedgerResult ledger,
+        WiringDrawing drawing
+    )
     {
         var text = new StringBuilder();
         void Line(string html) => text.Append(html).Append('\n');

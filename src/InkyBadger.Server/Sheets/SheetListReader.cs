@@ -29,7 +29,12 @@ internal static class SheetListReader
         List<string> columns = [.. Enumerable.Range(0, csv.Parser.Count).Select(i => (csv.GetField(i) ?? "").Trim().ToLowerInvariant())];
         var settings = columns.Contains("device") && columns.Contains("setting");
         if (!columns.Contains("key") || !settings && !columns.Contains("fitted"))
-            return new("", [], 0, [new(1, head, "is none of the lists that can come back: parts, cuts or settings with their column “key”")]);
+            return new(
+                "",
+                [],
+                0,
+                [new(1, head, "is none of the lists that can come back: parts, cuts or settings with their column “key”")]
+            );
         var (after, read, bad) = (design, 0, new List<BadLine>());
         var parts = settings ? [] : BuildLedger.Work(design).Rows.ToDictionary(r => r.Part.Key, r => r.Part, StringComparer.Ordinal);
         while (csv.Read())
@@ -66,7 +71,12 @@ internal static class SheetListReader
         : DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out _) ? text
         : throw new FormatException($"{field}: “{text}” is no day as YYYY-MM-DD");
 
-    private static DesignDocument Marks(DesignDocument design, Dictionary<string, Part> parts, Dictionary<string, string> fields, char? mark)
+    private static DesignDocument Marks(
+        DesignDocument design,
+        Dictionary<string, Part> parts,
+        Dictionary<string, string> fields,
+        char? mark
+    )
     {
         if (!fields.TryGetValue("key", out var key) || !parts.TryGetValue(key, out var part))
             throw new FormatException($"key: the design has no part “{fields.GetValueOrDefault("key")}”");
@@ -84,9 +94,10 @@ internal static class SheetListReader
                     Stop = stop,
                     Count = count,
                     Date = Day(fields, $"{word} on"),
-                    Reason = stop == LedgerStop.Proven
-                        ? fields.GetValueOrDefault("why proven") ?? throw new FormatException("why proven: not said")
-                        : null,
+                    Reason =
+                        stop == LedgerStop.Proven
+                            ? fields.GetValueOrDefault("why proven") ?? throw new FormatException("why proven: not said")
+                            : null,
                 }
             );
         }
@@ -103,17 +114,18 @@ internal static class SheetListReader
         // A battery type is chosen at the device’s own list, not ticked.
         if (key.EndsWith("/preset", StringComparison.Ordinal))
             return design;
-        return key.Split('/') is [var bank, var device, var name]
-                && ListBack.WithSetting(
-                    design,
-                    bank,
-                    device,
-                    name,
-                    set is "yes" or "true" or "1",
-                    Number(fields, "meter", mark),
-                    Day(fields, "date")
-                )
-                    is { } after
+        return
+            key.Split('/') is [var bank, var device, var name]
+            && ListBack.WithSetting(
+                design,
+                bank,
+                device,
+                name,
+                set is "yes" or "true" or "1",
+                Number(fields, "meter", mark),
+                Day(fields, "date")
+            )
+                is { } after
             ? after
             : throw new FormatException($"key: the design has no setting “{key}”");
     }

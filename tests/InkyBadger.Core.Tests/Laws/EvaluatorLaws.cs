@@ -683,6 +683,57 @@ public class EvaluatorLaws
         Assert.NotEmpty(SupplierBrief.Of(design));
     }
 
+    /// <summary>
+    /// Whoever orders everything, sets every charger and then only does what may be done comes to the end of any design, and never meets
+    /// something that must be undone: the rules of the build bar nobody for ever, and none is broken by what another allows.
+    /// </summary>
+    [Property]
+    public void What_may_be_done_leads_to_the_end(DesignDocument design)
+    {
+        foreach (var bank in design.Banks)
+        foreach (var source in bank.Sources)
+        foreach (var name in new[] { "absorbV", "absorbMinutes", "floatV", "equaliseV", "compensationMvPerK", "leastC", "amps" })
+            design = ListBack.WithSetting(design, bank.Id, source.Id, name, true, null, null) ?? design;
+        // A battery type is chosen at the device, not ticked.
+        design = design with { Banks = [.. design.Banks.Select(b => b with { Sources = [.. b.Sources.Select(WithoutPreset)] })] };
+        var marks = BuildLedger.Work(design with { Ledger = [] }).Rows.ToDictionary(r => r.Part.Key, r => (Row: r, Stop: LedgerStop.Here));
+        foreach (var (key, (row, _)) in marks)
+            if (row.Kind == LedgerKind.Store)
+                marks[key] = (row, row.Top);
+        DesignDocument Now() =>
+            design with
+            {
+                Ledger =
+                [
+                    .. marks.Values.Select(m => new LedgerEntry
+                    {
+                        Key = m.Row.Part.Key,
+                        Marks =
+                        [
+                            new()
+                            {
+                                Stop = m.Stop,
+                                Count = m.Row.Part.Count,
+                                Reason = "seen",
+                            },
+                        ],
+                    }),
+                ],
+            };
+        for (var turn = 0; turn <= 2 * marks.Count; turn++)
+        {
+            var ledger = BuildLedger.Work(Now());
+            Assert.DoesNotContain(ledger.Bans, b => b.Broken);
+            if (ledger.Acts.FirstOrDefault(a => a.Stop is LedgerStop.Fitted or LedgerStop.Proven) is not { } act)
+                break;
+            foreach (var key in act.Keys)
+                marks[key] = (marks[key].Row, act.Stop!.Value);
+        }
+        Assert.All(marks.Values, m => Assert.True(m.Stop == m.Row.Top, m.Row.Part.Key));
+    }
+
+    private static Source WithoutPreset(Source s) => s with { Presets = [], Settings = s.Settings with { Preset = null } };
+
     /// <summary>A simulator that is given the netlist of any design finds the currents that the Evaluation has.</summary>
     [Property]
     public void A_netlist_gives_the_currents(DesignDocument design)

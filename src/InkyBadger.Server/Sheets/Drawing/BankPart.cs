@@ -67,8 +67,6 @@ internal static class BankPart
         var gap = units.Count == 1 ? 0 : 26.0;
         var tall = Math.Min(74, (Bottom - Top - (drawn - 1) * gap) / drawn);
         var begin = (Top + Bottom) / 2 - (drawn * tall + (drawn - 1) * gap) / 2;
-        var jumper = s.Evaluation.Network?.Copper.Placed.FirstOrDefault(c => c.Kind == ConductorKind.Jumper && c.String == i + 1);
-        var jumperKey = JumperKey(s);
         for (var k = 0; k < drawn; k++)
         {
             var y = begin + k * (tall + gap);
@@ -92,31 +90,38 @@ internal static class BankPart
                 pen.Circle(x, y, 6.5, "+");
                 pen.Circle(x, y + tall, 6.5, "−");
             }
-            if (k + 1 < drawn && jumper is { } j)
+            // Between the last but one and the last of a long string lies its last jumper.
+            var after =
+                units.Count <= 5 || k == 0 ? k + 1
+                : k == 1 ? units.Count - 1
+                : 0;
+            if (k + 1 < drawn && s.Find(ConductorKind.Jumper, true, i + 1, after) is { } j)
             {
-                var at = pen.StopOf(jumperKey, i * (units.Count - 1) + k, j.Conductors);
-                pen.Run(x, y + tall + (pitch >= 56 ? 6.5 : 0), x, y + tall + gap - (pitch >= 56 ? 6.5 : 0), Conductors.Get(j.Size).AreaMm2, jumperKey, at);
+                var (label2, jumperKey, rank) = s.RowOf(j);
+                var off = pitch >= 56 ? 6.5 : 0;
+                var at = pen.StopOf(jumperKey, rank, j.Conductors);
+                pen.Run(x, y + tall + off, x, y + tall + gap - off, Conductors.Get(j.Size).AreaMm2, jumperKey, at);
                 if (pitch >= 80)
-                    pen.Sleeve(x + 9, y + tall + gap / 2 + 4, s.Lists?.Cables.FirstOrDefault(c => c.Label[0] == 'J')?.Label ?? "J", jumperKey);
+                    pen.Sleeve(x + 9, y + tall + gap / 2 + 4, label2, jumperKey);
             }
         }
         if (s.Row("balancer") is not null)
             Balancer(pen, s, i, x - wide / 2, begin + tall / 2, begin + (drawn - 1) * (tall + gap) + tall / 2, pitch);
         if (!feeds)
             return;
-        var link = s.Evaluation.Network?.Copper;
-        var lead = link?.Placed.FirstOrDefault(c => c.Kind == ConductorKind.Lead && c.String == i + 1);
-        var area = (lead ?? link?.Placed.FirstOrDefault(c => c.Kind == ConductorKind.Link)) is { } c2
-            ? Conductors.Get(c2.Size).AreaMm2
-            : s.Evaluation.MainRun?.Cable.AreaMm2;
         foreach (var plus in new[] { true, false })
         {
-            var rowKey = InsideKey(s, plus);
-            var stop2 = pen.StopOf(rowKey, Math.Min(i, Math.Max(0, (int)(pen.RowOf(rowKey)?.Part.Count ?? 1) - 1)));
+            // Where strings hang on a bar each has a lead of its own; else the tap belongs to the link that goes on from it.
+            var own = s.Find(ConductorKind.Lead, plus, i + 1, 0)
+                ?? s.Find(ConductorKind.Link, plus, 0, i + 1)
+                ?? s.Find(ConductorKind.Link, plus, 0, i);
+            var (_, rowKey, rank) = own is null ? ("", null, 0) : s.RowOf(own);
+            var area = own is null ? s.Evaluation.MainRun?.Cable.AreaMm2 : Conductors.Get(own.Size).AreaMm2;
+            var stop = own is null ? LedgerStop.Here : pen.StopOf(rowKey, rank, own.Conductors);
             if (plus)
-                pen.Run(x, PlusY, x, begin - 6.5, area, rowKey, stop2);
+                pen.Run(x, PlusY, x, begin - 6.5, area, rowKey, stop);
             else
-                pen.Run(x, begin + (drawn - 1) * (tall + gap) + tall + 6.5, x, MinusY, area, rowKey, stop2);
+                pen.Run(x, begin + (drawn - 1) * (tall + gap) + tall + 6.5, x, MinusY, area, rowKey, stop);
         }
         if (s.Row("fuse-strings") is { } fuses)
         {
@@ -125,7 +130,16 @@ internal static class BankPart
             pen.Fuse(x, 140, key, at);
             s.Put(pen, "fuse-strings", x, 140);
             if (pitch >= 44)
-                pen.Write(x - 10, 137, $"{(at == LedgerStop.Proven ? "✓ " : "")}F{name}", 11, bold: true, figure: true, anchor: "end", key: key);
+                pen.Write(
+                    x - 10,
+                    137,
+                    $"{(at == LedgerStop.Proven ? "✓ " : "")}F{name}",
+                    11,
+                    bold: true,
+                    figure: true,
+                    anchor: "end",
+                    key: key
+                );
             if (pitch >= 60 && s.Evaluation.StringFuses?.RatingA is { } amps)
                 pen.Write(x - 10, 150, Say.Rating(amps), 11, figure: true, anchor: "end");
         }
@@ -133,16 +147,8 @@ internal static class BankPart
 
     /// <summary>Which of its kind a unit is, counted through the strings.</summary>
     private static int Rank(Core.Banks.Pack pack, string item, int row, int unit) =>
-        pack.Strings.Take(row).Sum(x => x.Units.Count(u => u.Item.Key == item)) + pack.Strings[row].Units.Take(unit).Count(u => u.Item.Key == item);
-
-    private static string? JumperKey(SheetScene s) => Found(s, "cut-jumper-");
-
-    /// <summary>What joins the strings at one pole: links of a rail, or leads to a bar.</summary>
-    private static string? InsideKey(SheetScene s, bool plus) =>
-        Found(s, $"cut-lead-{(plus ? "plus" : "minus")}-") ?? Found(s, $"cut-link-{(plus ? "plus" : "minus")}-");
-
-    private static string? Found(SheetScene s, string begins) =>
-        s.Lists?.Cables.Select(c => $"cut-{c.Key}").FirstOrDefault(k => k.StartsWith(begins, StringComparison.Ordinal)) is { } id ? s.Key(id) : null;
+        pack.Strings.Take(row).Sum(x => x.Units.Count(u => u.Item.Key == item))
+        + pack.Strings[row].Units.Take(unit).Count(u => u.Item.Key == item);
 
     private static void Balancer(Pen pen, SheetScene s, int i, double x, double from, double to, double pitch)
     {
@@ -173,20 +179,17 @@ internal static class BankPart
                 s.Put(pen, "bank-bus", NearX, y);
                 continue;
             }
-            var links = network?.Copper.Placed.Where(c => c.Kind == ConductorKind.Link && c.Rail == (plus ? Pole.Positive : Pole.Negative)).ToList() ?? [];
-            var rowKey = InsideKey(s, plus);
             for (var i = 0; i + 1 < shown; i++)
             {
-                var c = links.FirstOrDefault(l => l.After == i + 1) ?? links.FirstOrDefault();
-                if (c is null)
+                if (s.Find(ConductorKind.Link, plus, 0, i + 1) is not { } c)
                     continue;
+                var (label, key, rank) = s.RowOf(c);
                 var (right, left) = (NearX - i * pitch, NearX - (i + 1) * pitch);
-                pen.Run(left, y, right, y, Conductors.Get(c.Size).AreaMm2, rowKey, pen.StopOf(rowKey, i, c.Conductors));
+                pen.Run(left, y, right, y, Conductors.Get(c.Size).AreaMm2, key, pen.StopOf(key, rank, c.Conductors));
                 if (pitch < 80)
                     continue;
-                var label = s.Row(rowKey![(s.Work.Document.Id.Length + 1)..])?.Part.Tag ?? "L";
                 var at = (left + right) / 2 - 34;
-                var wide = pen.Sleeve(at, plus ? y - 12 : y + 24, label, rowKey);
+                var wide = pen.Sleeve(at, plus ? y - 12 : y + 24, label, key);
                 pen.Write(at + wide + 4, plus ? y - 12 : y + 24, s.M(c.LengthM), 11, figure: true);
             }
         }
@@ -197,16 +200,21 @@ internal static class BankPart
         var words = new List<string>();
         if (s.Evaluation.Bank is { } bank)
             words.Add($"units {bank.Unit.Name}");
-        foreach (var c in s.Lists?.Cables.Where(c => c.Label[0] is 'J' or 'L' or 'B').DistinctBy(c => (c.Label[0], c.Size, c.LengthM)) ?? [])
-            words.Add($"{c.Label} {c.Size}, {s.M(c.LengthM)}");
+        foreach (var g in s.Insides.GroupBy(i => (i.Label[0], i.Members[0].Size, i.Members[0].LengthM)))
+            words.Add($"{string.Join(", ", g.Select(i => i.Label))} {g.Key.Size}, {s.M(g.Key.LengthM)}");
         if (s.Row("balancer") is not null)
             words.Add("U a balancer to +, middle and − of its string");
         if (s.Row("bms") is { } bms)
             words.Add($"{bms.Part.Name} in each string, {bms.Part.Spec}");
         if (pitch < 60 && s.Evaluation.StringFuses is { Fitted: true, RatingA: { } amps })
             words.Add($"string fuses {Say.Rating(amps)}");
-        foreach (var (i, line) in Pen.Lines(string.Join("; ", words), 500, 11).Index())
-            pen.Write(30, 488 + 13 * i, line, 11, faint: true);
+        var lines = Pen.Lines(string.Join("; ", words), 520, 11);
+        // Many unlike pieces are told in smaller letters rather than left out.
+        var size = lines.Count <= 4 ? 11 : 8;
+        foreach (var (i, line) in Pen.Lines(string.Join("; ", words), 520, size).Index())
+            pen.Write(30, 488 + (size + 2) * i, line, size, faint: true);
+        foreach (var inside in s.Insides)
+            pen.Note(s.Key($"cut-{inside.Key}"), 200, 488);
     }
 
     /// <summary>Many strings: what they are together, beside one of them.</summary>
@@ -218,12 +226,13 @@ internal static class BankPart
         pen.Write(160, 297, "A is drawn beside as the detail", 11, anchor: "middle", faint: true);
         foreach (var plus in new[] { true, false })
         {
-            var rowKey = InsideKey(s, plus);
-            var c = s.Evaluation.Network?.Copper.Placed.FirstOrDefault(p => p.Kind != ConductorKind.Jumper);
             var y = plus ? PlusY : MinusY;
-            var stop = pen.StopOf(rowKey, Math.Max(0, (int)(pen.RowOf(rowKey)?.Part.Count ?? 1) - 1));
-            pen.Run(160, y, NearX, y, c is null ? null : Conductors.Get(c.Size).AreaMm2, rowKey, stop);
-            pen.Run(160, plus ? y : Bottom + 10, 160, plus ? Top - 10 : y, c is null ? null : Conductors.Get(c.Size).AreaMm2, rowKey, stop);
+            var c = s.Find(ConductorKind.Lead, plus, pack.Parallel, 0) ?? s.Find(ConductorKind.Link, plus, 0, pack.Parallel - 1);
+            var (_, key, rank) = c is null ? ("", null, 0) : s.RowOf(c);
+            var area = c is null ? (double?)null : Conductors.Get(c.Size).AreaMm2;
+            var stop = c is null ? LedgerStop.Here : pen.StopOf(key, rank, c.Conductors);
+            pen.Run(160, y, NearX, y, area, key, stop);
+            pen.Run(160, plus ? y : Bottom + 10, 160, plus ? Top - 10 : y, area, key, stop);
         }
     }
 
@@ -284,7 +293,16 @@ internal static class BankPart
                 pen.Line(x - 17, y - 3, x + 17, y - 3, 0.8);
                 pen.Line(x - 17, y + 3, x + 17, y + 3, 0.8);
                 s.Put(pen, "fuse-main", x, y);
-                pen.Write(x, y - 46, fuse.Part.Tag + (stop == LedgerStop.Proven ? " ✓" : ""), 12, bold: true, figure: true, anchor: "middle", key: s.Key("fuse-main"));
+                pen.Write(
+                    x,
+                    y - 46,
+                    fuse.Part.Tag + (stop == LedgerStop.Proven ? " ✓" : ""),
+                    12,
+                    bold: true,
+                    figure: true,
+                    anchor: "middle",
+                    key: s.Key("fuse-main")
+                );
                 if (s.Evaluation.MainRun is { Fuse: { RatingA: { } rating } main })
                 {
                     pen.Write(x, y - 33, Say.Rating(rating), 11, figure: true, anchor: "middle");
@@ -296,7 +314,15 @@ internal static class BankPart
                 pen.Device(x - 15, y - 14, 30, 28, s.Key("switch"), at, tick: false);
                 pen.Line(x - 10, y + 5, x + 9, y - 7, 1.6);
                 s.Put(pen, "switch", x, y);
-                pen.Write(x, y + 42, row.Part.Tag + (at == LedgerStop.Proven ? " ✓" : "") + " switch", 11, bold: true, figure: true, anchor: "middle");
+                pen.Write(
+                    x,
+                    y + 42,
+                    row.Part.Tag + (at == LedgerStop.Proven ? " ✓" : "") + " switch",
+                    11,
+                    bold: true,
+                    figure: true,
+                    anchor: "middle"
+                );
                 if (s.Row("pre-charge") is not null)
                     PreCharge(pen, s, x, y);
                 break;
@@ -306,7 +332,15 @@ internal static class BankPart
                 foreach (var dy in new[] { -5.0, 0, 5 })
                     pen.Line(x - 12, y + dy, x + 12, y + dy, 0.8);
                 s.Put(pen, "monitor", x, y);
-                pen.Write(x, y - 33, shunt.Part.Tag + (here == LedgerStop.Proven ? " ✓" : ""), 12, bold: true, figure: true, anchor: "middle");
+                pen.Write(
+                    x,
+                    y - 33,
+                    shunt.Part.Tag + (here == LedgerStop.Proven ? " ✓" : ""),
+                    12,
+                    bold: true,
+                    figure: true,
+                    anchor: "middle"
+                );
                 pen.Write(x, y - 19, $"shunt, {shunt.Part.Spec}", 11, figure: true, anchor: "middle");
                 break;
         }
@@ -320,7 +354,14 @@ internal static class BankPart
         pen.Line(x - 24, y - 52, x + 24, y - 52, 1, dashed: stop is null or LedgerStop.Ordered);
         pen.Device(x - 11, y - 59, 22, 14, s.Key("pre-charge"), stop, tick: false);
         s.Put(pen, "pre-charge", x, y - 52);
-        pen.Write(x, y - 65, $"{s.Tag("pre-charge")} pre-charge{(stop == LedgerStop.Proven ? " ✓" : "")}", 11, figure: true, anchor: "middle");
+        pen.Write(
+            x,
+            y - 65,
+            $"{s.Tag("pre-charge")} pre-charge{(stop == LedgerStop.Proven ? " ✓" : "")}",
+            11,
+            figure: true,
+            anchor: "middle"
+        );
     }
 
     private static void Bond(Pen pen, SheetScene s)

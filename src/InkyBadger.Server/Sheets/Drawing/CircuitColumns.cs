@@ -16,7 +16,11 @@ internal sealed record Column(
     string? Device,
     string Name,
     IReadOnlyList<string> Lines
-);
+)
+{
+    /// <summary>Where its minus is a row of its own in the ledger.</summary>
+    public string? MinusCut { get; init; }
+}
 
 /// <summary>What hangs on one bar: the bus, a panel, or what comes out of a converter.</summary>
 internal sealed record Group(string Title, List<Column> Columns, bool IsBus);
@@ -129,7 +133,10 @@ internal static class CircuitColumns
         var minus = s.Lists?.Cables.FirstOrDefault(c => c.Key.EndsWith("-inverter-minus", StringComparison.Ordinal));
         if (piece is null || s.Evaluation.Inverter is null)
             return null;
-        return new($"cut-{piece.Key}", piece, minus, piece.AreaMm2, null, "", InverterKey(s, 0), "Inverter", InverterLines(s, 0));
+        return new($"cut-{piece.Key}", piece, minus, piece.AreaMm2, null, "", InverterKey(s, 0), "Inverter", InverterLines(s, 0))
+        {
+            MinusCut = minus is null ? null : $"cut-{minus.Key}",
+        };
     }
 
     private static string? InverterKey(SheetScene s, int n) =>
@@ -160,7 +167,10 @@ internal static class CircuitColumns
         {
             CircuitKind.Inverter => (InverterKey(s, 0), InverterLines(s, 0)),
             CircuitKind.FurtherInverter => (InverterKey(s, further), InverterLines(s, further)),
-            CircuitKind.Charge when c.Source is { } i => ($"source-{s.Work.Document.Sources[i].Id}", Source(s, s.Work.Document.Sources[i], c)),
+            CircuitKind.Charge when c.Source is { } i => (
+                $"source-{s.Work.Document.Sources[i].Id}",
+                Source(s, s.Work.Document.Sources[i], c)
+            ),
             CircuitKind.ConverterIn => ($"converter-{c.Id}", Behind(s, c)),
             CircuitKind.Panel => ($"panel-{c.Id}", Behind(s, c)),
             CircuitKind.Join => (null, [$"to {c.To}"]),
@@ -240,7 +250,8 @@ internal static class CircuitColumns
         var lines = Words(c, wide - 18, bottom - box - 66);
         var tall = lines.Sum(l => l.Tall) + 12;
         pen.Run(x, top, x, box, c.Mm2, s.Key(c.Cut), stop);
-        pen.Run(x, box + tall, x, bottom, c.Mm2, s.Key(c.Cut), stop);
+        var minus = c.MinusCut ?? c.Cut;
+        pen.Run(x, box + tall, x, bottom, c.Mm2, s.Key(minus), c.MinusCut is null ? stop : pen.StopOf(s.Key(minus), 0, c.Minus!.Pieces));
         s.Put(pen, c.Cut, x, top + 70);
         if (c.Fuse is { } fuse)
         {
@@ -264,7 +275,7 @@ internal static class CircuitColumns
             y += line.Tall;
             pen.Write(left + 5, y, line.Words, line.Size, bold: line.Bold, figure: line.Figure);
         }
-        Label(pen, s, c.Minus, text + 1, Math.Max(box + tall + 24, bottom - 68), c, wide);
+        Label(pen, s, c.Minus, text + 1, Math.Max(box + tall + 24, bottom - 68), c with { Cut = minus }, wide);
     }
 
     private sealed record Line(string Words, double Size, bool Bold, bool Figure)

@@ -129,7 +129,9 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
         var (w, h) = upright ? (thick, Math.Abs(y2 - y1)) : (Math.Abs(x2 - x1), thick);
         // A wide invisible line, for a finger.
         Add($"<g class=\"copper {Class(stop)}\"{Attribute(key)}>");
-        Add($"<rect class=\"reach\" x=\"{x - 5:0.##}\" y=\"{y - 5:0.##}\" width=\"{w + 10:0.##}\" height=\"{h + 10:0.##}\" fill=\"none\"/>");
+        Add(
+            $"<rect class=\"reach\" x=\"{x - 5:0.##}\" y=\"{y - 5:0.##}\" width=\"{w + 10:0.##}\" height=\"{h + 10:0.##}\" fill=\"none\"/>"
+        );
         if (thick < 3.2)
         {
             var (stroke, dash) = stop switch
@@ -200,7 +202,9 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
 
     public void Circle(double x, double y, double r, string sign)
     {
-        Add($"<circle class=\"post\" cx=\"{x:0.##}\" cy=\"{y:0.##}\" r=\"{r:0.##}\" fill=\"{Paper}\" stroke=\"{Ink}\" stroke-width=\"1\"/>");
+        Add(
+            $"<circle class=\"post\" cx=\"{x:0.##}\" cy=\"{y:0.##}\" r=\"{r:0.##}\" fill=\"{Paper}\" stroke=\"{Ink}\" stroke-width=\"1\"/>"
+        );
         Write(x, y + r * 0.6, sign, r * 1.9, bold: true, anchor: "middle");
     }
 
@@ -218,6 +222,9 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
     /// <summary>The part that forbids the next step.</summary>
     public void Forbids(double x, double y) =>
         Add($"<rect class=\"forbids\" x=\"{x - 5.5:0.##}\" y=\"{y - 5.5:0.##}\" width=\"11\" height=\"11\" fill=\"{Ink}\"/>");
+
+    /// <summary>A part that is told rather than drawn is found where it is told.</summary>
+    public void Note(string key, double x, double y) => zones.Note(key, sheet, x, y);
 
     public void Bar(double x, double y, double w, string? key, LedgerStop? stop)
     {

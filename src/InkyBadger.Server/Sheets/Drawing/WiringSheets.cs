@@ -44,7 +44,16 @@ public static class WiringSheets
                 continue;
             var columns = CircuitColumns.Groups(scene);
             var first = columns.TakeFirst();
-            plans.Add(new(scene, pen => { BankPart.Draw(pen, scene, first); }, "strings, main run and bus"));
+            plans.Add(
+                new(
+                    scene,
+                    pen =>
+                    {
+                        BankPart.Draw(pen, scene, first);
+                    },
+                    "strings, main run and bus"
+                )
+            );
             foreach (var page in columns.Pages())
                 plans.Add(new(scene, pen => CircuitColumns.Draw(pen, scene, page), "circuits"));
         }
@@ -209,6 +218,26 @@ internal sealed class SheetScene(
 
     /// <summary>Where the middle of a part is, and on which sheet.</summary>
     public Dictionary<string, (Pen Sheet, double X, double Y)> At { get; } = new(StringComparer.Ordinal);
+
+    /// <summary>The row and the rank within it of a conductor inside the bank.</summary>
+    private readonly Dictionary<PlacedAmps, (Schedules.Inside Row, int Rank)> inside =
+        lists is not null && work.Network.Value is { } network
+            ? Schedules.InsideOf(network).SelectMany(i => i.Members.Select((m, n) => (m, i, n))).ToDictionary(x => x.m, x => (x.i, x.n))
+            : [];
+
+    public IEnumerable<Schedules.Inside> Insides => inside.Values.Select(x => x.Row).Distinct();
+
+    /// <summary>Conductors inside the bank of a kind at a place; a jumper’s rail counts for nothing.</summary>
+    public PlacedAmps? Find(ConductorKind kind, bool plus, int row, int after) =>
+        inside.Keys.FirstOrDefault(c =>
+            c.Kind == kind
+            && (kind == ConductorKind.Jumper || c.Rail == (plus ? Pole.Positive : Pole.Negative))
+            && (kind == ConductorKind.Link || c.String == row)
+            && (kind == ConductorKind.Lead || c.After == after)
+        );
+
+    public (string Label, string Key, int Rank) RowOf(PlacedAmps c) =>
+        inside.TryGetValue(c, out var found) ? (found.Row.Label, Key($"cut-{found.Row.Key}"), found.Rank) : ("", "", 0);
 
     public string Key(string id) => $"{work.Document.Id}/{id}";
 
