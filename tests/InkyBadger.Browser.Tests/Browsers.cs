@@ -42,7 +42,8 @@ public sealed class Browsers : IDisposable
             var service = ChromeDriverService.CreateDefaultService(OnPath("chromedriver"));
             service.SuppressInitialDiagnosticInformation = true;
             service.HideCommandPromptWindow = true;
-            Driver = new(service, options, TimeSpan.FromSeconds(90));
+            // A machine that stands still for minutes is no failure.
+            Driver = new(service, options, TimeSpan.FromMinutes(5));
         }
 
         /// <summary>A new window for a test, and every older one closed.</summary>

@@ -147,12 +147,37 @@ public class LayoutTests
         bench.Open($"#/d/{id}/summary");
         bench.Find("[data-testid=summary][data-ready=yes]");
         Look("long, the one page");
+        bench.Open($"#/d/{id}/sheets");
+        bench.Find("[data-testid=papers] svg");
+        bench.Click("[data-row$=fuse-main]");
+        bench.Find("[data-detail]");
+        Look("long, sheets");
+        foreach (var (tab, inside) in new[] { ("Parts", "[data-part]"), ("Cuts and labels", "[data-cuts]"), ("Settings", ".card") })
+        {
+            bench.ClickText("[role=tab]", tab);
+            bench.Find($".page:not(.off) {inside}");
+            Look($"long, sheets, {tab}");
+        }
 
         bench.Open("#/new");
         bench.Click("[data-start=blank]");
         bench.Find("[data-testid=headline]");
         var empty = ((string)bench.Run("return location.hash")!).Split('/')[2];
-        foreach (var station in new[] { "loads", "voltage", "inverter", "bank", "cables", "charging", "findings", "builds", "rehearse" })
+        foreach (
+            var station in new[]
+            {
+                "loads",
+                "voltage",
+                "inverter",
+                "bank",
+                "cables",
+                "charging",
+                "findings",
+                "builds",
+                "rehearse",
+                "sheets",
+            }
+        )
         {
             bench.Open($"#/d/{empty}/{station}");
             Look($"empty, {station}");

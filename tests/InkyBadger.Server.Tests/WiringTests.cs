@@ -58,7 +58,8 @@ public class WiringTests
 
     private static DesignDocument Design(string name) => name == "large" ? Large() : Demo(name);
 
-    private static WiringDrawing Drawn(DesignDocument design) => WiringSheets.Of(design, BuildLedger.Work(design), "7, 28 Nov 2026");
+    private static WiringDrawing Drawn(DesignDocument design) =>
+        WiringSheets.Of(new PaperSite(design), BuildLedger.Work(design), "7, 28 Nov 2026");
 
     private sealed record Words(string Text, double Left, double Right, double Top, double Bottom);
 
@@ -103,6 +104,9 @@ public class WiringTests
         Assert.All(drawing.Zones.Values, z => Assert.Matches("^([0-9]+·)?[A-E][1-8]$", z));
         Assert.Contains(texts, t => t == $"wiring, 1 of {drawing.Sheets.Count}");
         Assert.Contains(texts, t => t == "7, 28 Nov 2026");
+        foreach (var bank in Core.Evaluator.Evaluate(design, mends: false).Banks.Where(b => b.Inverter is not null))
+        foreach (var load in bank.Loads!.Rows.Where(r => r.Kind == LoadKind.Ac))
+            Assert.Contains(texts, t => t.StartsWith($"{load.Name}, ", StringComparison.Ordinal));
     }
 
     /// <summary>Nothing is cut off at the frame, and no words lie on others, however many there are.</summary>

@@ -33,13 +33,17 @@ public static class BuildLedger
     public static IEnumerable<string> Rules => BuildRules.Ids;
 
     /// <param name="revision">Of the design, for the sentence that tells what was built; null: not kept yet.</param>
-    public static LedgerResult Work(DesignDocument design, long? revision = null)
+    /// <param name="design">With what it says of its parts.</param>
+    public static LedgerResult Work(DesignDocument design, long? revision = null) => Work(new PaperSite(design), revision);
+
+    /// <inheritdoc cref="Work(DesignDocument, long?)"/>
+    public static LedgerResult Work(PaperSite papers, long? revision = null)
     {
-        var site = new SiteWork(design);
+        var (design, site) = (papers.Design, papers.Site);
         var entries = design.Ledger.Index().ToDictionary(e => e.Item.Key);
         var rows = new List<LedgerRow>();
-        var parts = PartsList.Work(design);
-        SchedulesResult?[] lists = [.. Enumerable.Range(0, site.Count).Select(i => Schedules.Work(design, i))];
+        var parts = PartsList.Work(papers);
+        SchedulesResult?[] lists = [.. Enumerable.Range(0, site.Count).Select(papers.Lists)];
         var copper = new List<LedgerRow>();
         for (var i = 0; i < site.Count; i++)
             if (lists[i] is { } list)

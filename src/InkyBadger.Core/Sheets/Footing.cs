@@ -11,9 +11,9 @@ public static class Footing
     private const double LiftKg = 25;
 
     /// <summary>The cautions that this design asks for, a sentence or two each.</summary>
-    public static IReadOnlyList<string> Cautions(DesignDocument design)
+    public static IReadOnlyList<string> Cautions(PaperSite papers)
     {
-        var site = new SiteWork(design);
+        var (design, site) = (papers.Design, papers.Site);
         var banks = Enumerable
             .Range(0, site.Count)
             .Select(i => site[i].Evaluation(headlines: false))
@@ -63,9 +63,9 @@ public static class Footing
     }
 
     /// <summary>The tables and rules the figures come from, named as what they are.</summary>
-    public static IReadOnlyList<string> Tables(DesignDocument design)
+    public static IReadOnlyList<string> Tables(PaperSite papers)
     {
-        var site = new SiteWork(design);
+        var (design, site) = (papers.Design, papers.Site);
         var list = new List<string>();
         var practices = Enumerable
             .Range(0, site.Count)

@@ -18,14 +18,17 @@ public sealed record PlateLine(string Figure, string Words);
 /// <summary>All that is stuck on: sleeves for both ends of each run, and a plate for each bank.</summary>
 public sealed record LabelsResult(IReadOnlyList<Sleeve> Sleeves, IReadOnlyList<Plate> Plates)
 {
-    public static LabelsResult Work(DesignDocument design)
+    public static LabelsResult Work(DesignDocument design) => Work(new PaperSite(design));
+
+    /// <summary>Of a design whose lists are worked out already.</summary>
+    public static LabelsResult Work(PaperSite papers)
     {
-        var site = new SiteWork(design);
+        var (design, site) = (papers.Design, papers.Site);
         var (sleeves, plates) = (new List<Sleeve>(), new List<Plate>());
         for (var i = 0; i < site.Count; i++)
         {
             var e = site[i].Evaluation(headlines: false);
-            if (Schedules.Work(design, i) is { } cuts)
+            if (papers.Lists(i) is { } cuts)
                 sleeves.AddRange(
                     cuts.Cables.Select(c => new Sleeve(e.Id, c.Label, c.From, c.To, $"{c.Size}, {Length(c, design)}", 2 * c.Pieces))
                 );

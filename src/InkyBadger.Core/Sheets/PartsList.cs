@@ -62,17 +62,20 @@ public static class PartsList
     /// <summary>Watts from which an inverter’s capacitors are filled through a resistor before the switch is closed.</summary>
     private const double PreChargeFromW = 1000;
 
-    public static PartsResult Work(DesignDocument design)
+    public static PartsResult Work(DesignDocument design) => Work(new PaperSite(design));
+
+    /// <inheritdoc cref="Work(DesignDocument)"/>
+    public static PartsResult Work(PaperSite papers)
     {
-        var site = new SiteWork(design);
+        var site = papers.Site;
         var parts = new List<Part>();
         for (var i = 0; i < site.Count; i++)
-            new OfBank(design, site[i], i, parts).Collect();
+            new OfBank(papers.Design, site[i], papers.Lists(i), parts).Collect();
         List<Part> all = [.. parts.Where(p => p.Count > 0).Index().OrderBy(p => p.Item.Group).ThenBy(p => p.Index).Select(p => p.Item)];
         return new(all, all.Sum(p => p.Price ?? 0), all.Count(p => p.Price is null));
     }
 
-    private sealed class OfBank(DesignDocument design, BankWork w, int index, List<Part> parts)
+    private sealed class OfBank(DesignDocument design, BankWork w, SchedulesResult? cuts, List<Part> parts)
     {
         private readonly BankEvaluation e = w.Evaluation(headlines: false);
 
@@ -85,7 +88,7 @@ public static class PartsList
                 return;
             Units(pack, bank);
             Place(bank);
-            if (e.MainRun is not { } main || Schedules.Work(design, index) is not { } lists)
+            if (e.MainRun is not { } main || cuts is not { } lists)
             {
                 Inverters();
                 Devices();

@@ -12,9 +12,12 @@ public static class SupplierBrief
 {
     private const int MostLoads = 12;
 
-    public static IReadOnlyList<WalkSection> Of(DesignDocument design)
+    public static IReadOnlyList<WalkSection> Of(DesignDocument design) => Of(new PaperSite(design));
+
+    /// <inheritdoc cref="Of(DesignDocument)"/>
+    public static IReadOnlyList<WalkSection> Of(PaperSite papers)
     {
-        var site = new SiteWork(design);
+        var (design, site) = (papers.Design, papers.Site);
         var list = new List<WalkSection>();
         if (design.Notes.Trim() is { Length: > 0 } notes)
             list.Add(new("What it is about", [notes]));
@@ -27,6 +30,7 @@ public static class SupplierBrief
             Add(list, $"The space{of}", Space(site[i].Document, e, design));
             Add(list, $"What is there, or planned beside it{of}", Beside(site[i].Document, e));
         }
+        Built(list, BuildLedger.Work(papers));
         list.Add(
             new(
                 "What is asked of you",
@@ -37,6 +41,23 @@ public static class SupplierBrief
             )
         );
         return list;
+    }
+
+    /// <summary>What is bought already, and what comes later: nobody offers twice, and nobody forgets the rest.</summary>
+    private static void Built(List<WalkSection> list, LedgerResult ledger)
+    {
+        List<LedgerRow> bought = [.. ledger.Rows.Where(r => !r.Gone && r.Kind != LedgerKind.Copper)];
+        string Count(LedgerRow r, double n) =>
+            $"{Figures.Number(n, 2, true)}{(r.Part.Unit.Length > 0 ? $" {r.Part.Unit}" : " ×")} {r.Part.Name}";
+        // Nothing bought: all that is planned is said above, and in the list of parts.
+        if (bought.TrueForAll(r => r.ToBuy > 0 && !r.Any(LedgerStop.Ordered)))
+            return;
+        Add(
+            list,
+            "What is ordered or here already",
+            bought.Where(r => r.Reached.Ordered > 0).Select(r => $"{Count(r, r.Reached.Ordered)}.")
+        );
+        Add(list, "What is still wanted", bought.Where(r => r.ToBuy > 0).Select(r => $"{Count(r, r.ToBuy)}: {r.Part.Spec}."));
     }
 
     /// <summary>As one text, a line a sentence.</summary>

@@ -13,9 +13,12 @@ public sealed record WalkSection(string Title, IReadOnlyList<string> Sentences);
 /// </summary>
 public static class WalkThrough
 {
-    public static IReadOnlyList<WalkSection> Of(DesignDocument design)
+    public static IReadOnlyList<WalkSection> Of(DesignDocument design) => Of(new PaperSite(design));
+
+    /// <inheritdoc cref="Of(DesignDocument)"/>
+    public static IReadOnlyList<WalkSection> Of(PaperSite papers)
     {
-        var site = new SiteWork(design);
+        var site = papers.Site;
         var list = new List<WalkSection>
         {
             new(
@@ -29,7 +32,7 @@ public static class WalkThrough
             ),
         };
         for (var i = 0; i < site.Count; i++)
-            if (Schedules.Work(design, i) is { } cuts)
+            if (papers.Lists(i) is { } cuts)
                 OfBank(list, site[i], cuts, site.Count > 1 ? site[i].Document.Name : "");
         list.Add(
             new(

@@ -71,9 +71,11 @@ public static class Schedules
     private const double LugFromMm2 = 6;
 
     /// <summary>Null as long as there is no main run.</summary>
-    public static SchedulesResult? Work(DesignDocument design, int bank)
+    public static SchedulesResult? Work(DesignDocument design, int bank) => Of(new SiteWork(design)[bank]);
+
+    internal static SchedulesResult? Of(BankWork work)
     {
-        var results = Evaluator.Evaluate(design).Banks[bank];
+        var results = work.Evaluation(headlines: false);
         if (results.MainRun is not { } main || results.Bus is not { } bus)
             return null;
         var cables = new List<CableRow>();
@@ -121,7 +123,7 @@ public static class Schedules
                 g.First().AreaMm2 >= LugFromMm2 ? 2 * g.Sum(r => r.Pieces) : 0
             ))
             .ToList();
-        return new(Fuses(results, main), cables, totals, PartsOf(design.Banks[bank], results, main, bus));
+        return new(Fuses(results, main), cables, totals, PartsOf(work.Document, results, main, bus));
     }
 
     private static string Positive(string end) => end == "bus" ? "positive bus" : end;

@@ -9,7 +9,7 @@ namespace InkyBadger.Server.Sheets;
 internal static class LabelSvg
 {
     private const double Width = 190,
-        Height = 270,
+        Height = 255,
         SleeveWidth = 61,
         SleeveHeight = 14,
         Gap = 2,

@@ -104,12 +104,13 @@ public static class SheetEndpoints
     {
         var design = stored.Design;
         var said = $"{stored.Revision}, {stored.UpdatedUtc.ToString("d MMM yyyy", CultureInfo.InvariantCulture)}";
-        var ledger = BuildLedger.Work(design, stored.Revision);
-        var drawing = WiringSheets.Of(design, ledger, said);
+        var papers = new PaperSite(design);
+        var ledger = BuildLedger.Work(papers, stored.Revision);
+        var drawing = WiringSheets.Of(papers, ledger, said);
         var evaluation = Evaluator.Evaluate(design, mends: false);
-        var parts = PartsList.Work(design);
-        var labels = LabelsResult.Work(design);
-        SchedulesResult?[] lists = [.. Enumerable.Range(0, design.Banks.Count).Select(i => Schedules.Work(design, i))];
+        var parts = PartsList.Work(papers);
+        var labels = LabelsResult.Work(papers);
+        SchedulesResult?[] lists = [.. Enumerable.Range(0, design.Banks.Count).Select(papers.Lists)];
         yield return ("design.json", JsonSerializer.SerializeToUtf8Bytes(design, DesignFormat.Indented));
         yield return ("parts.csv", Csv(SheetCsv.Parts(ledger, drawing, design)));
         yield return ("copper.csv", Csv(SheetCsv.Copper(ledger, drawing, design)));
@@ -133,7 +134,7 @@ public static class SheetEndpoints
             yield return ($"labels-{n + 1}.svg", Encoding.UTF8.GetBytes(page));
         yield return ("walk-through.txt", Encoding.UTF8.GetBytes(WalkThrough.Text(design)));
         yield return ("supplier.txt", Encoding.UTF8.GetBytes(SupplierBrief.Text(design)));
-        yield return ("everything.html", Encoding.UTF8.GetBytes(SheetHtml.Of(design, evaluation, parts, lists, ledger, drawing)));
+        yield return ("everything.html", Encoding.UTF8.GetBytes(SheetHtml.Of(papers, evaluation, parts, lists, ledger, drawing)));
     }
 
     /// <summary>With the mark by which spreadsheets know UTF-8.</summary>

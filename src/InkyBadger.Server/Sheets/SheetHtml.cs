@@ -20,7 +20,7 @@ internal static class SheetHtml
         """;
 
     public static string Of(
-        DesignDocument design,
+        PaperSite papers,
         Evaluation evaluation,
         PartsResult parts,
         IReadOnlyList<SchedulesResult?> lists,
@@ -28,7 +28,7 @@ internal static class SheetHtml
         WiringDrawing drawing
     )
     {
-        var text = new StringBuilder();
+        var (design, text) = (papers.Design, new StringBuilder());
         void Line(string html) => text.Append(html).Append('\n');
         void Words(string title, IReadOnlyList<WalkSection> sections)
         {
@@ -105,9 +105,9 @@ internal static class SheetHtml
                 )
             );
         }
-        Words("Walk-through", WalkThrough.Of(design));
-        Words("For the supplier", SupplierBrief.Of(design));
-        Words("Cautions, and the tables used", [new("Heed", Footing.Cautions(design)), new("Tables and rules", Footing.Tables(design))]);
+        Words("Walk-through", WalkThrough.Of(papers));
+        Words("For the supplier", SupplierBrief.Of(papers));
+        Words("Cautions, and the tables used", [new("Heed", Footing.Cautions(papers)), new("Tables and rules", Footing.Tables(papers))]);
         var wrong = evaluation.Findings.Where(f => f.Grade <= Core.Findings.Grade.Caution).ToList();
         Line($"<h2>{(wrong.Count == 0 ? "Nothing found wrong" : $"{wrong.Count} found")}</h2><ul>");
         foreach (var f in wrong)

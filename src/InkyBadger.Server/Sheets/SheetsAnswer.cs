@@ -1,5 +1,4 @@
 using System.Globalization;
-using InkyBadger.Core;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Sheets;
 using InkyBadger.Server.Sheets.Drawing;
@@ -33,10 +32,10 @@ public sealed record SheetsAnswer(
     /// <param name="day">That revision’s day.</param>
     public static SheetsAnswer Of(DesignDocument design, long? revision, DateOnly? day)
     {
-        var ledger = BuildLedger.Work(design, revision);
-        var parts = PartsList.Work(design);
-        var labels = LabelsResult.Work(design);
-        var evaluation = Evaluator.Evaluate(design, mends: false);
+        var papers = new PaperSite(design);
+        var ledger = BuildLedger.Work(papers, revision);
+        var parts = PartsList.Work(papers);
+        var labels = LabelsResult.Work(papers);
         var said =
             revision is null ? ""
             : day is { } d ? $"{revision}, {d.ToString("d MMM yyyy", CultureInfo.InvariantCulture)}"
@@ -45,7 +44,7 @@ public sealed record SheetsAnswer(
             DesignName.Of(design),
             said,
             ledger,
-            WiringSheets.Of(design, ledger, said),
+            WiringSheets.Of(papers, ledger, said),
             new(
                 parts.Parts,
                 parts.Words(design.Display.Currency),
@@ -53,16 +52,22 @@ public sealed record SheetsAnswer(
                 ledger.PaidSum > 0 ? design.Display.Currency + ledger.PaidSum.ToString("N2", CultureInfo.InvariantCulture) : null
             ),
             [
-                .. evaluation.Banks.Select(
-                    (b, i) => new BankPages(b.Id, b.Name, Schedules.Work(design, i) ?? new([], [], [], []), b.Charging?.Cards ?? [])
+                .. design.Banks.Select(
+                    (b, i) =>
+                        new BankPages(
+                            b.Id,
+                            b.Name,
+                            papers.Lists(i) ?? new([], [], [], []),
+                            papers.Site[i].Evaluation(headlines: false).Charging?.Cards ?? []
+                        )
                 ),
             ],
             labels,
             LabelSvg.Pages(labels),
-            WalkThrough.Of(design),
-            SupplierBrief.Of(design),
-            Footing.Cautions(design),
-            Footing.Tables(design)
+            WalkThrough.Of(papers),
+            SupplierBrief.Of(papers),
+            Footing.Cautions(papers),
+            Footing.Tables(papers)
         );
     }
 }

@@ -8,14 +8,18 @@
   /** One row a part, with how far it has come; what is asked for next has an open square. */
   const ledger = $derived(sheets.answer!.ledger)
   const zones = $derived(sheets.answer!.drawing.zones)
+  const several = $derived(sheets.answer!.banks.length > 1)
   const groups = $derived(
-    (
-      [
-        ['parts', ledger.rows.filter((r) => !r.gone && r.kind === 'part')],
-        ['copper', ledger.rows.filter((r) => !r.gone && r.kind === 'copper')],
-        ['gone', ledger.rows.filter((r) => r.gone)],
-      ] as const
-    ).filter(([, rows]) => rows.length > 0),
+    [
+      ...sheets.answer!.banks.flatMap((bank) =>
+        (['part', 'copper'] as const).map((kind) => ({
+          id: bank.id + kind,
+          title: several && kind === 'part' ? bank.name || bank.id : '',
+          rows: ledger.rows.filter((r) => !r.gone && r.kind === kind && r.part.bank === bank.id),
+        })),
+      ),
+      { id: 'gone', title: 'No longer in the design', rows: ledger.rows.filter((r) => r.gone) },
+    ].filter((g) => g.rows.length > 0),
   )
   const stores = $derived(ledger.rows.filter((r) => !r.gone && r.kind === 'store'))
   /** The part that forbids the next step, and what may be done next. */
@@ -73,10 +77,10 @@
       ><i>planned</i><i class="low">ordered</i><i>here</i><i class="low">fitted</i><i>proven</i></span
     >
   </div>
-  {#each groups as [name, rows] (name)}
-    <div class="group" data-group={name}>
-      {#if name === 'gone'}<h3>No longer in the design</h3>{/if}
-      {#each rows as row (row.part.key)}{@render line(row)}{/each}
+  {#each groups as g (g.id)}
+    <div class="group" data-group={g.id}>
+      {#if g.title}<h3>{g.title}</h3>{/if}
+      {#each g.rows as row (row.part.key)}{@render line(row)}{/each}
     </div>
   {/each}
   <details class="group" data-group="stores">
@@ -204,7 +208,13 @@
     border-top: 1px solid var(--hair);
     padding-top: 4px;
   }
+  .row {
+    scroll-margin-top: 40px;
+  }
   @media (max-width: 939px) {
+    .top {
+      position: static;
+    }
     .row {
       grid-template-columns: minmax(0, 1fr);
       border-bottom: 1px solid var(--grid);

@@ -74,8 +74,11 @@
     fill: var(--sheet);
     stroke: var(--ink-3);
   }
-  .drawing :global(.planned > :is(.body, .wire)) {
-    stroke: var(--ink-3);
+  .drawing :global(.planned > .body) {
+    fill: var(--hair);
+  }
+  .drawing :global(.planned > .wire) {
+    stroke: var(--hair);
   }
   .drawing :global(:is(.ordered, .here) > .wire) {
     stroke: var(--ink-3);

@@ -107,7 +107,7 @@ internal static class CircuitColumns
             var row = s.Row(fuse);
             var words = row is null ? "" : $"{row.Part.Count:0} × {row.Part.Name.Split(' ')[^2]} {row.Part.Name.Split(' ')[^1]}";
             yield return new(
-                $"{array.Series * array.Strings} modules, {source.Name}",
+                $"{Modules(array)}, {source.Name}",
                 [
                     new(
                         $"cut-{Run.ArrayPrefix}{source.Id}",
@@ -179,6 +179,8 @@ internal static class CircuitColumns
         return new($"cut-{c.Id}", plus, minus, c.Run.Cable.AreaMm2, fuse, words, device, c.Name, lines);
     }
 
+    private static string Modules(SolarArray array) => array.Series * array.Strings is > 1 and var n ? $"{n} modules" : "1 module";
+
     private static IReadOnlyList<string> Behind(SheetScene s, CircuitResult c) =>
         [Say.A(c.Run.DesignA), $"feeds {s.Evaluation.Circuits.Count(x => x.Upstream == c.Id)}, on a further sheet"];
 
@@ -186,10 +188,7 @@ internal static class CircuitColumns
     {
         var lines = new List<string> { Say.A(c.Run.DesignA) };
         if (source.Array is { } array)
-            lines.Add(
-                $"{array.Series * array.Strings} modules"
-                    + (s.Row($"cut-{Run.ArrayPrefix}{source.Id}") is { } row ? $", {row.Part.Tag} further on" : "")
-            );
+            lines.Add(Modules(array) + (s.Row($"cut-{Run.ArrayPrefix}{source.Id}") is { } row ? $", {row.Part.Tag} further on" : ""));
         return lines;
     }
 

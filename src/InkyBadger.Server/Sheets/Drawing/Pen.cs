@@ -42,7 +42,8 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
         Ink3 = "#58646C",
         Paper = "#FDFEFE",
         Copper = "#B65A22",
-        Body = "#F0CDB0";
+        Body = "#F0CDB0",
+        Plan = "#C3CDD1";
 
     /// <summary>Of a letter, as a share of its height: words, and figures which are narrow [1].</summary>
     private const double WordWide = 0.55,
@@ -136,7 +137,7 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
         {
             var (stroke, dash) = stop switch
             {
-                null => (Ink3, "1 3"),
+                null => (Plan, ""),
                 LedgerStop.Ordered => (Ink3, "4 3"),
                 LedgerStop.Here => (Ink3, ""),
                 LedgerStop.Fitted => ("#D9A57C", ""),
@@ -150,7 +151,7 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
         {
             var (fill, stroke, dash) = stop switch
             {
-                null => ("none", Ink3, "1 3"),
+                null => (Plan, "none", ""),
                 LedgerStop.Ordered => (Paper, Ink3, "4 3"),
                 LedgerStop.Here => (Paper, Ink3, ""),
                 LedgerStop.Fitted => (Body, Copper, ""),
@@ -169,7 +170,7 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
         zones.Note(key, sheet, x + w / 2, y + h / 2);
         var (width, dash) = stop switch
         {
-            null => (1.0, "1 3"),
+            null => (1.0, "2 2"),
             LedgerStop.Ordered => (1.2, "4 3"),
             LedgerStop.Here => (1.0, ""),
             _ => (2.0, ""),

@@ -28,18 +28,18 @@ public static class WiringSheets
     /// <summary>Of the drawing, to be printed over the whole width of a page that lies across.</summary>
     public static string ViewBox { get; } = string.Create(CultureInfo.InvariantCulture, $"0 0 {Width} {Height}");
 
-    /// <param name="design">Its wiring.</param>
+    /// <param name="papers">The design with its lists.</param>
     /// <param name="ledger">How far each part has come.</param>
     /// <param name="revision">What the title block says of the design’s revision and day; empty: it is not kept yet.</param>
-    public static WiringDrawing Of(DesignDocument design, LedgerResult ledger, string revision)
+    public static WiringDrawing Of(PaperSite papers, LedgerResult ledger, string revision)
     {
-        var site = new SiteWork(design);
+        var (design, site) = (papers.Design, papers.Site);
         var rows = ledger.Rows.Where(r => !r.Gone).ToDictionary(r => r.Part.Key, StringComparer.Ordinal);
-        var plates = LabelsResult.Work(design).Plates.ToDictionary(p => p.Bank);
+        var plates = LabelsResult.Work(papers).Plates.ToDictionary(p => p.Bank);
         var plans = new List<Plan>();
         for (var i = 0; i < site.Count; i++)
         {
-            var scene = new SheetScene(design, site[i], Schedules.Work(design, i), rows, plates.GetValueOrDefault(site[i].Document.Id));
+            var scene = new SheetScene(design, site[i], papers.Lists(i), rows, plates.GetValueOrDefault(site[i].Document.Id));
             if (scene.Evaluation.Bank is null)
                 continue;
             var columns = CircuitColumns.Groups(scene);
@@ -56,6 +56,8 @@ public static class WiringSheets
             );
             foreach (var page in columns.Pages())
                 plans.Add(new(scene, pen => CircuitColumns.Draw(pen, scene, page), "circuits"));
+            if (AcSheet.Has(scene))
+                plans.Add(new(scene, pen => AcSheet.Draw(pen, scene), "the AC side"));
         }
         var zones = new Zones(Left, Top, Wide, Tall);
         var forbids = ledger.Bans.Count > 0 ? ledger.Bans[0].Key : null;
@@ -134,12 +136,16 @@ public static class WiringSheets
     private static void Field(Pen pen, double x, double y, double w, string label, string words)
     {
         pen.Write(x + 8, y + 12, label, 11, faint: true);
+        double Wide(string text, double size) => 1.1 * Pen.Wide(text, size);
         var size = 13.0;
-        while (size > 6 && 1.1 * Pen.Wide(words, size) > w - 14)
+        while (size > 10 && Wide(words, size) > w - 14)
             size -= 0.5;
-        var lines = 1.1 * Pen.Wide(words, size) > w - 14 ? Pen.Lines(words, w - 14, size) : [words];
+        List<string> lines = [words];
+        while (Wide(words, size) > w - 14 && (lines = Pen.Lines(words, (w - 14) / 1.1, size)).Count * (size + 1) > 22 && size > 6)
+            size -= 0.5;
+        var first = lines.Count > 1 ? 23 : 29;
         foreach (var (i, line) in lines.Index())
-            pen.Write(x + 8, y + 29 + i * (size + 1), line, size, bold: true);
+            pen.Write(x + 8, y + first + i * (size + 0.5), line, size, bold: true);
     }
 
     private static void Key(Pen pen)
