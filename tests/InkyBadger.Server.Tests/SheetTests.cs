@@ -102,6 +102,19 @@ public class SheetTests
         Assert.Equal(WalkThrough.Text(design), Encoding.UTF8.GetString(File("walk-through.txt")));
         Assert.Equal(SupplierBrief.Text(design), Encoding.UTF8.GetString(File("supplier.txt")));
         Assert.Equal(Netlist.Of(design, 0), Encoding.UTF8.GetString(File("bank.cir")));
+        // Each can be had alone, and the papers name them all.
+        foreach (var name in names)
+        {
+            var one = await server.Http.GetAsync($"/api/designs/{id}/sheets/{name}");
+            Assert.Equal(File(name), await one.Content.ReadAsByteArrayAsync());
+            Assert.Equal($"marrow-lane-library-bus-{name}", one.Content.Headers.ContentDisposition!.FileName);
+        }
+        Assert.Equal(HttpStatusCode.NotFound, (await server.Http.GetAsync($"/api/designs/{id}/sheets/none.csv")).StatusCode);
+        var papers = await server.Http.PostAsJsonAsync("/api/sheets?revision=7&day=2026-11-28", JsonNode.Parse(DesignFormat.Write(design)));
+        var answer2 = JsonNode.Parse(await papers.Content.ReadAsStringAsync())!;
+        Assert.Equal(names, answer2["files"]!.AsArray().Select(f => (string)f!).Order(StringComparer.Ordinal));
+        Assert.Equal("7, 28 Nov 2026", (string)answer2["revision"]!);
+        Assert.StartsWith("Do not connect the bank", (string)answer2["ledger"]!["headline"]!, StringComparison.Ordinal);
     }
 
     private static async Task<JsonNode> ReadBack(RunningServer server, JsonNode design, string csv)

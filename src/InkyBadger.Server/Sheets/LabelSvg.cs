@@ -56,6 +56,7 @@ internal static class LabelSvg
             <?xml version="1.0" encoding="UTF-8"?>
             <svg xmlns="http://www.w3.org/2000/svg" width="{Width}mm" height="{Height}mm" viewBox="0 0 {Width} {Height}"
               font-family="sans-serif" fill="#000">
+            <rect width="{Width}" height="{Height}" fill="#fff"/>
             {content}</svg>
 
             """

@@ -1,17 +1,10 @@
-using System.Globalization;
 using System.IO.Compression;
-using System.Text;
-using System.Text.Json;
 using System.Text.Json.Nodes;
-using InkyBadger.Core;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Sheets;
-using InkyBadger.Core.Trials;
-using InkyBadger.Server.Cables;
 using InkyBadger.Server.Designs;
 using InkyBadger.Server.Files;
 using InkyBadger.Server.Hosting;
-using InkyBadger.Server.Sheets.Drawing;
 using InkyBadger.Storage;
 
 namespace InkyBadger.Server.Sheets;
@@ -45,6 +38,11 @@ public static class SheetEndpoints
             .WithTags("sheets")
             .WithSummary("A design’s papers in open formats: JSON, CSV, SVG, HTML, netlist, text")
             .Produces(200, contentType: "application/zip")
+            .ProducesProblem(404);
+        app.MapGet("/api/designs/{id}/sheets/{file}", One)
+            .WithTags("sheets")
+            .WithSummary("One of the papers that are in the zip, by its name")
+            .Produces(200, contentType: "application/octet-stream")
             .ProducesProblem(404);
     }
 
@@ -89,54 +87,22 @@ public static class SheetEndpoints
     {
         if (await store.FindAsync(id, stop) is not { } stored)
             return Problems.NotFound(id);
-        var design = stored.Design;
         var packed = new MemoryStream();
         using (var zip = new ZipArchive(packed, ZipArchiveMode.Create, leaveOpen: true))
-            foreach (var (name, content) in Files(stored))
+            foreach (var file in SheetFiles.Of(stored))
             {
-                await using var to = await zip.CreateEntry(name).OpenAsync(stop);
-                await to.WriteAsync(content, stop);
+                await using var to = await zip.CreateEntry(file.Name).OpenAsync(stop);
+                await to.WriteAsync(file.Content(), stop);
             }
-        return Results.File(packed.ToArray(), "application/zip", FileName.Of(DesignName.Of(design)) + "-sheets.zip");
+        return Results.File(packed.ToArray(), "application/zip", FileName.Of(DesignName.Of(stored.Design)) + "-sheets.zip");
     }
 
-    private static IEnumerable<(string Name, byte[] Content)> Files(StoredDesign stored)
+    private static async Task<IResult> One(string id, string file, DesignStore store, CancellationToken stop)
     {
-        var design = stored.Design;
-        var said = $"{stored.Revision}, {stored.UpdatedUtc.ToString("d MMM yyyy", CultureInfo.InvariantCulture)}";
-        var papers = new PaperSite(design);
-        var ledger = BuildLedger.Work(papers, stored.Revision);
-        var drawing = WiringSheets.Of(papers, ledger, said);
-        var evaluation = Evaluator.Evaluate(design, mends: false);
-        var parts = PartsList.Work(papers);
-        var labels = LabelsResult.Work(papers);
-        SchedulesResult?[] lists = [.. Enumerable.Range(0, design.Banks.Count).Select(papers.Lists)];
-        yield return ("design.json", JsonSerializer.SerializeToUtf8Bytes(design, DesignFormat.Indented));
-        yield return ("parts.csv", Csv(SheetCsv.Parts(ledger, drawing, design)));
-        yield return ("copper.csv", Csv(SheetCsv.Copper(ledger, drawing, design)));
-        yield return ("labels.csv", Csv(SheetCsv.Labels(labels.Sleeves)));
-        yield return (
-            "settings.csv",
-            Csv(SheetCsv.Settings(evaluation.Banks.SelectMany(b => (b.Charging?.Cards ?? []).Select(c => (b, c)))))
-        );
-        for (var i = 0; i < lists.Length; i++)
-        {
-            var of = lists.Length == 1 ? "" : $"-{i + 1}";
-            var list = lists[i] ?? new([], [], [], []);
-            yield return ($"cuts{of}.csv", Csv(ScheduleCsv.Cables(list.Cables)));
-            yield return ($"fuses{of}.csv", Csv(ScheduleCsv.Fuses(list.Fuses)));
-            if (Netlist.Of(design, i) is { } netlist)
-                yield return ($"bank{of}.cir", Encoding.UTF8.GetBytes(netlist));
-        }
-        foreach (var sheet in drawing.Sheets)
-            yield return ($"wiring-{sheet.Number}.svg", Encoding.UTF8.GetBytes($"<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n{sheet.Svg}"));
-        foreach (var (n, page) in LabelSvg.Pages(labels).Index())
-            yield return ($"labels-{n + 1}.svg", Encoding.UTF8.GetBytes(page));
-        yield return ("walk-through.txt", Encoding.UTF8.GetBytes(WalkThrough.Text(design)));
-        yield return ("supplier.txt", Encoding.UTF8.GetBytes(SupplierBrief.Text(design)));
-        yield return ("everything.html", Encoding.UTF8.GetBytes(SheetHtml.Of(papers, evaluation, parts, lists, ledger, drawing)));
+        if (await store.FindAsync(id, stop) is not { } stored)
+            return Problems.NotFound(id);
+        return SheetFiles.Of(stored).FirstOrDefault(f => f.Name == file) is { } found
+            ? Results.File(found.Content(), found.Type, $"{FileName.Of(DesignName.Of(stored.Design))}-{found.Name}")
+            : Results.Problem(statusCode: 404, title: $"The design has no paper “{file}”");
     }
-
-    /// <summary>With the mark by which spreadsheets know UTF-8.</summary>
-    private static byte[] Csv(string text) => [.. Encoding.UTF8.GetPreamble(), .. Encoding.UTF8.GetBytes(text)];
 }

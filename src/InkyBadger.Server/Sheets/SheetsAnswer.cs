@@ -11,7 +11,7 @@ public sealed record PartsPage(IReadOnlyList<Part> Parts, string Words, string T
 /// <summary>Cuts, fuses and settings of one bank.</summary>
 public sealed record BankPages(string Id, string Name, SchedulesResult Lists, IReadOnlyList<SettingsCard> Cards);
 
-/// <summary>Everything the seven pages say of a design, and how far it is built.</summary>
+/// <summary>Everything the seven pages say of a design, how far it is built, and the names of the files they can be had as.</summary>
 public sealed record SheetsAnswer(
     string Name,
     string Revision,
@@ -24,7 +24,8 @@ public sealed record SheetsAnswer(
     IReadOnlyList<WalkSection> Walk,
     IReadOnlyList<WalkSection> Brief,
     IReadOnlyList<string> Cautions,
-    IReadOnlyList<string> Tables
+    IReadOnlyList<string> Tables,
+    IReadOnlyList<string> Files
 )
 {
     /// <param name="design">As it stands.</param>
@@ -67,7 +68,8 @@ public sealed record SheetsAnswer(
             WalkThrough.Of(papers),
             SupplierBrief.Of(papers),
             Footing.Cautions(papers),
-            Footing.Tables(papers)
+            Footing.Tables(papers),
+            [.. SheetFiles.Of(papers, revision, said).Select(f => f.Name)]
         );
     }
 }

@@ -767,6 +767,52 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{id}/sheets/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One of the papers that are in the zip, by its name */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    file: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs": {
         parameters: {
             query?: never;
@@ -7068,6 +7114,7 @@ export interface components {
             brief: components["schemas"]["WalkSection"][];
             cautions: string[];
             tables: string[];
+            files: string[];
         };
         /** @description Several banks beside each other: what joins them, and one plug for all. */
         SiteResult: {

@@ -47,6 +47,7 @@
   })
 
   let [trouble, told] = $state(['', ''])
+  let single = $state(false)
   let only = $state<'all' | 'labels'>('all')
   let drawn = $state(false)
 
@@ -56,22 +57,15 @@
     window.print()
     only = 'all'
   }
-  async function everything() {
+  /** The server packs what it keeps. */
+  async function save(path: string) {
     trouble = ''
     try {
-      // The server packs what it keeps.
       await session.commit()
-      await api.save(`/api/designs/${session.id}/sheets.zip`)
+      await api.save(`/api/designs/${session.id}/${path}`)
     } catch (e) {
       trouble = e instanceof Error ? e.message : 'The server does not answer.'
     }
-  }
-  function file(name: string, text: string, type: string) {
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(new Blob([text], { type }))
-    link.download = name
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
   }
   async function comesBack(e: Event) {
     const input = e.currentTarget as HTMLInputElement
@@ -169,17 +163,13 @@
       <div class="acts no-print">
         <button type="button" class="btn btn-primary btn-sm" onclick={() => void print('all')}>Print these seven</button
         >
-        <button type="button" class="link-copper strong" data-testid="zip" onclick={() => void everything()}
+        <button type="button" class="link-copper strong" data-testid="zip" onclick={() => void save('sheets.zip')}
           >everything, as a zip</button
         >
         {#if answer}
           <button type="button" class="link-copper" onclick={() => void print('labels')}>print the labels</button>
-          <button
-            type="button"
-            class="link-copper"
-            onclick={() =>
-              file(`wiring-${sheets.sheet + 1}.svg`, answer.drawing.sheets[sheets.sheet].svg, 'image/svg+xml')}
-            >this drawing, SVG</button
+          <button type="button" class="link-copper" aria-expanded={single} onclick={() => (single = !single)}
+            >single files</button
           >
           <label class="link-copper back"
             >a list comes back<input
@@ -194,6 +184,16 @@
         {/if}
         <a class="link-copper" href="#/d/{session.id}/summary">on one page</a>
       </div>
+      {#if single && answer}
+        <p class="files no-print" data-testid="files">
+          {#each answer.files as name (name)}<button
+              type="button"
+              class="link-copper"
+              data-file={name}
+              onclick={() => void save(`sheets/${name}`)}>{name}</button
+            >{/each}
+        </p>
+      {/if}
       {#if trouble}<p role="alert" class="note no-print">{trouble}</p>{/if}
       {#if told}<p role="status" class="note no-print" data-testid="told">{told}</p>{/if}
     </div>
@@ -228,7 +228,7 @@
   .left {
     display: flex;
     flex-direction: column;
-    padding: 10px 12px 8px 16px;
+    padding: 10px 11px 8px 13px;
     min-height: 0;
   }
   .right {
@@ -294,6 +294,18 @@
     font-size: 12.5px;
   }
   .acts .link-copper:not(.strong) {
+    font-weight: 500;
+  }
+  .files {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 14px;
+    font-size: 12px;
+    max-height: 76px;
+    overflow: auto;
+  }
+  .files button {
+    min-height: 24px;
     font-weight: 500;
   }
   .back {

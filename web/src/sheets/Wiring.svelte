@@ -16,7 +16,9 @@
 
   function pick(e: MouseEvent) {
     const key = (e.target as Element).closest('[data-key]')?.getAttribute('data-key') ?? null
-    if (key && sheets.rows.has(key)) sheets.take(key)
+    if (!key || !sheets.rows.has(key)) return
+    sheets.take(key)
+    document.querySelector(`[data-row="${CSS.escape(key)}"]`)?.scrollIntoView({ block: 'nearest' })
   }
 </script>
 
@@ -33,7 +35,8 @@
   .drawing :global(svg) {
     display: block;
     width: 100%;
-    min-width: 820px;
+    /* Letters are read at their size; the paper scrolls where it has no room. */
+    min-width: 880px;
     height: auto;
   }
   .drawing :global([data-key]) {
@@ -53,6 +56,11 @@
   }
   .drawing :global(text) {
     fill: var(--ink);
+    /* Lines behind a text stay off its letters. */
+    paint-order: stroke;
+    stroke: var(--sheet);
+    stroke-width: 3px;
+    stroke-linejoin: round;
     pointer-events: none;
   }
   .drawing :global(text.faint) {

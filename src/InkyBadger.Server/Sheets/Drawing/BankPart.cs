@@ -81,7 +81,7 @@ internal static class BankPart
             if (middle)
                 pen.Box(x - wide / 2, y, wide, tall, 1, dashed: true);
             else
-                pen.Device(x - wide / 2, y, wide, tall, key, stop, tick: wide > 40);
+                pen.Device(x - wide / 2, y, wide, tall, key, stop, tick: wide > 40, inside: true);
             s.Put(pen, $"unit-{item.Key}", x, y + tall / 2);
             var label = middle ? $"{units.Count - 2} more" : $"{name}{unit + 1}";
             pen.Write(x, y + tall / 2 + 4, label, wide > 40 && !middle ? 14 : 11, bold: true, figure: true, anchor: "middle");

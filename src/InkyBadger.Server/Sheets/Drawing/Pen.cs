@@ -165,7 +165,7 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
     }
 
     /// <summary>A device: dashed, thin, thick, thick with a tick.</summary>
-    public void Device(double x, double y, double w, double h, string? key, LedgerStop? stop, bool tick = true)
+    public void Device(double x, double y, double w, double h, string? key, LedgerStop? stop, bool tick = true, bool inside = false)
     {
         zones.Note(key, sheet, x + w / 2, y + h / 2);
         var (width, dash) = stop switch
@@ -179,7 +179,7 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
             $"<rect class=\"device {Class(stop)}\" x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{w:0.##}\" height=\"{h:0.##}\" fill=\"{Paper}\" stroke=\"{Ink}\" stroke-width=\"{width:0.#}\"{(dash.Length > 0 ? $" stroke-dasharray=\"{dash}\"" : "")}{Attribute(key)}/>"
         );
         if (tick && stop == LedgerStop.Proven)
-            Write(x + w - 1, y - 3, "✓", 11, bold: true, anchor: "end");
+            Write(x + w - (inside ? 4 : 1), y + (inside ? 18 : -3), "✓", 11, bold: true, anchor: "end");
     }
 
     /// <summary>A box that is no part: what hangs at the end of a run, a plate.</summary>
