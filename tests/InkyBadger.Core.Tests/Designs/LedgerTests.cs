@@ -292,7 +292,10 @@ public class LedgerTests
         var next = Built(Set, ("cut-main-post-fuse-plus", LedgerStop.Here));
         Assert.Equal("Fit M1+: 50 mm², 0.15 m lies cut", next.Headline);
         Assert.Equal("Built and proven on 24 November 2026, revision 7", Built(Set).Headline);
-        Assert.Equal("Nothing to draw yet: choose a unit at Bank", BuildLedger.Work(new() { Banks = [new() { Id = "b1" }] }).Headline);
+        Assert.Equal(
+            "Nothing to draw yet: choose a unit at Bank",
+            BuildLedger.Work(new DesignDocument { Banks = [new() { Id = "b1" }] }).Headline
+        );
     }
 
     /// <summary>By quantity: six of eight fitted is here as a whole; what is ordered is not bought again, and what it cost is added up.</summary>
