@@ -235,25 +235,25 @@ internal static class BuildRules
 
     private static IEnumerable<Found> InverterBeforePreCharge(BuildState s)
     {
-        if (s.Find("pre-charge") is { } resistor && Missing(resistor) && s.InverterCopper is { } cut)
+        if (s.Find("pre-charge") is { } resistor && Missing(resistor) && s.InverterCopper is { Count: > 0 } cuts)
             yield return new(
                 $"connect the inverter{s.Of}",
-                $"Take {TagOf(cut)} off the inverter{s.Of}",
+                $"Take {TagOf(cuts[0])} off the inverter{s.Of}",
                 $"the pre-charge {TagOf(resistor)} is not fitted, and the inrush welds contacts",
                 resistor,
-                [cut]
+                cuts
             );
     }
 
     private static IEnumerable<Found> InverterBeforeBond(BuildState s)
     {
-        if (s.CutOf(Run.BondingId) is { } bond && Missing(bond) && s.InverterCopper is { } cut)
+        if (s.CutOf(Run.BondingId) is { } bond && Missing(bond) && s.InverterCopper is { Count: > 0 } cuts)
             yield return new(
                 $"connect the inverter{s.Of}",
                 $"Switch the inverter off and leave it off{s.Of}",
                 $"the bond {TagOf(bond)} is not fitted",
                 bond,
-                [cut]
+                cuts
             );
     }
 

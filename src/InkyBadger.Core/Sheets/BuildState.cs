@@ -51,12 +51,14 @@ internal sealed class BuildState
             )
             .FirstOrDefault();
 
-    /// <summary>What feeds the inverter: its own run, or the end of the main run.</summary>
-    public LedgerRow? InverterCopper =>
-        CutOf(Run.InverterId)
-        ?? Where(r =>
-                r.Part.Key.StartsWith($"{bank}/cut-main-", StringComparison.Ordinal)
-                && r.Part.Key.EndsWith("-inverter-plus", StringComparison.Ordinal)
-            )
-            .FirstOrDefault();
+    /// <summary>What feeds the inverters: their own runs, or the end of the main run.</summary>
+    public IReadOnlyList<LedgerRow> InverterCopper =>
+        [
+            .. Where(r =>
+                r.Part.Key == $"{bank}/cut-{Run.InverterId}"
+                || r.Part.Key.StartsWith($"{bank}/cut-{Run.FurtherPrefix}", StringComparison.Ordinal)
+                || r.Part.Key.StartsWith($"{bank}/cut-main-", StringComparison.Ordinal)
+                    && r.Part.Key.EndsWith("-inverter-plus", StringComparison.Ordinal)
+            ),
+        ];
 }

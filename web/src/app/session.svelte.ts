@@ -105,8 +105,11 @@ class Session {
     return show(value, unit, this.units, this.design?.display.currency ?? '')
   }
 
-  /** Changes the document and works it out at once; it is stored on commit or after a pause. Pointers without a bank get the one in hand. */
-  edit(changes: Change[] | Change, commit = false) {
+  /**
+   * Changes the document and works it out at once; it is stored on commit or after a pause, and while a hand drags only once it lets go:
+   * one drag is one step of undo, however slow. Pointers without a bank get the one in hand.
+   */
+  edit(changes: Change[] | Change, commit = false, dragged = false) {
     if (!this.design) return
     const list = looked(
       this.design,
@@ -123,7 +126,7 @@ class Session {
     if (!commit) keeper.draft(changesBetween(this.#committed, this.design))
     clearTimeout(this.#timer)
     if (commit) void this.commit()
-    else this.#timer = setTimeout(() => void this.commit(), PAUSE_MS)
+    else if (!dragged) this.#timer = setTimeout(() => void this.commit(), PAUSE_MS)
   }
 
   /** Asks for what follows. While an answer is on its way the newest state waits, and only that is asked for next. */

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { session } from '../app/session.svelte'
   import { sheets } from './sheets.svelte'
 
   /** What may be done as it stands, and what not, with the reason. */
@@ -36,7 +35,7 @@
       {ledger.later[0].sentence[0].toLowerCase() + ledger.later[0].sentence.slice(1)}.
     </p>
   {/if}
-  {#if ledger.bans.length > 0 && session.result?.charging}<p class="caption">
+  {#if ledger.bans.length > 0}<p class="caption">
       A bank cannot be switched off: rings off, insulated tools, every positive covered.
     </p>{/if}
 </section>

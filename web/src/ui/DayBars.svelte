@@ -67,7 +67,7 @@
   const inside = (e: MouseEvent) => e.clientX - edge
 
   function put(next: Windows | null, commit = false) {
-    if (next) session.edit(changes(next), commit)
+    if (next) session.edit(changes(next), commit, drag !== null)
   }
 
   /** The bar under a place, or the nearest within a finger's reach, and which part of it. */
@@ -120,7 +120,7 @@
   }
 
   function cancel() {
-    if (drag) session.edit(drag.before.back)
+    if (drag) session.edit(drag.before.back, true)
     drag = null
   }
 
