@@ -184,14 +184,21 @@ public sealed class Bench : IDisposable
     /// <summary>Types into the field that has the focus and goes on to the next with Tab.</summary>
     public void TypeAndTab(string text)
     {
-        Inputs++;
-        Driver.SwitchTo().ActiveElement().SendKeys(text + Keys.Tab);
+        Press(text + Keys.Tab);
     }
 
+    /// <summary>Typed where the focus is; a button that goes away when it is pressed hands the focus on while the driver still holds it.</summary>
     public void Press(string keys)
     {
         Inputs++;
-        Driver.SwitchTo().ActiveElement().SendKeys(keys);
+        Wait(
+            d =>
+            {
+                d.SwitchTo().ActiveElement().SendKeys(keys);
+                return (object)true;
+            },
+            "the focus"
+        );
     }
 
     /// <summary>Types over what a field holds and keeps it with Enter.</summary>
