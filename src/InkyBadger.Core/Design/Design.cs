@@ -40,6 +40,9 @@ public sealed record DesignDocument
 
     /// <summary>What is ordered, here, fitted and proven; a part that is not in it is planned.</summary>
     public IReadOnlyList<LedgerEntry> Ledger { get; init; } = [];
+
+    /// <summary>What the meter said when it was brought up.</summary>
+    public BringUpRecord BringUp { get; init; } = new();
 }
 
 /// <summary>

@@ -13,7 +13,7 @@ public static class RehearsalSign
     /// <param name="bankIndex">From 0.</param>
     public static string Of(DesignDocument design, int bankIndex)
     {
-        // Words, money and whose it is change no year.
+        // Words, money, whose it is and how far it is built change no year.
         var counts = design with
         {
             Name = "",
@@ -24,6 +24,8 @@ public static class RehearsalSign
             Years = null,
             Prices = new(),
             Decisions = [],
+            Ledger = [],
+            BringUp = new(),
         };
         var hash = SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(counts, DesignFormat.Options));
         return $"{bankIndex}-{Convert.ToHexStringLower(hash.AsSpan(0, 12))}";

@@ -52,7 +52,26 @@ public static class DesignCheck
                 faults.Add(new($"/joins/{i}", $"there is no bank “{end}”"));
         Check(design.Rehearsal, faults);
         Check(design.Ledger, faults);
+        Check(design.BringUp, faults);
         return faults;
+    }
+
+    private static void Check(BringUpRecord record, List<DesignFault> faults)
+    {
+        foreach (var (i, entry) in record.Entries.Index())
+        {
+            var at = $"/bringUp/entries/{i}";
+            if (CalendarText.Moment(entry.At) is null)
+                faults.Add(new($"{at}/at", "is not a moment as YYYY-MM-DDTHH:MM"));
+            if (entry.What == BringUpWhat.Read && entry.Value is null && entry.Capacity is null)
+                faults.Add(new($"{at}/value", "is not given: what did the meter say?"));
+            if (entry.What == BringUpWhat.Passed && (entry.Words?.Trim().Length ?? 0) < BringUpRecord.LeastReason)
+                faults.Add(new($"{at}/words", $"is not a reason of {BringUpRecord.LeastReason} letters: why was the gate passed?"));
+            if (entry.What == BringUpWhat.Signed && string.IsNullOrWhiteSpace(entry.Words))
+                faults.Add(new($"{at}/words", "is not a name"));
+            if (entry.Capacity is { } c && new[] { c.AcWh, c.DcWh, c.Ah }.Count(v => v is not null) != 1)
+                faults.Add(new($"{at}/capacity", "is not told by one of acWh, dcWh and ah"));
+        }
     }
 
     private static void Check(IReadOnlyList<LedgerEntry> ledger, List<DesignFault> faults)
