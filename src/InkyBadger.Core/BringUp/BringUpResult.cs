@@ -203,7 +203,13 @@ public sealed record TakenIn(string Words, string Pointer, object? Value);
 
 /// <summary>A capacity test as it was judged.</summary>
 /// <param name="Result">By the method, 12.7; null: it was not read yet.</param>
-public sealed record CapacitySheet(Proving.CapacityTestResult? Result, double RatedAh, double NominalV, string Chemistry, double InverterEfficiency);
+public sealed record CapacitySheet(
+    Proving.CapacityTestResult? Result,
+    double RatedAh,
+    double NominalV,
+    string Chemistry,
+    double InverterEfficiency
+);
 
 /// <summary>Both poles of the main run, joint by joint.</summary>
 /// <param name="Amps">That every figure is for [A].</param>

@@ -48,7 +48,16 @@ internal static class FirstSteps
         var sources = w.Work.Document.Sources.Select(s => s.Name).Where(n => n.Length > 0).ToList();
         var (fuse, isolator) = (w.Results.MainRun?.Fuse.RatingA is not null, w.Results.Bus is { HasSwitch: true });
         w.Add(
-            new("isolated", fuse ? isolator ? "Fuse out, switch open" : "Fuse out" : isolator ? "Switch open" : "Isolated")
+            new(
+                "isolated",
+                fuse
+                    ? isolator
+                        ? "Fuse out, switch open"
+                        : "Fuse out"
+                    : isolator
+                        ? "Switch open"
+                        : "Isolated"
+            )
             {
                 Ask = "Isolate everything: the bank and all that charges it",
                 Do = "Each so that nobody closes it while a hand is in.",
@@ -99,7 +108,8 @@ internal static class FirstSteps
         w.Add(
             new("look", "Every unit looked at")
             {
-                Ask = $"Look at {(pack.Parallel * pack.Series == 1 ? "the unit" : $"all {pack.Parallel * pack.Series} units")} before any is lifted in",
+                Ask =
+                    $"Look at {(pack.Parallel * pack.Series == 1 ? "the unit" : $"all {pack.Parallel * pack.Series} units")} before any is lifted in",
                 Do = "What is swollen, cracked, wet or smells is not used.",
                 List =
                 [
@@ -144,34 +154,47 @@ internal static class FirstSteps
         var name = $"{Say.StringName(s + 1)}{u + 1}";
         var item = unit.Item;
         var tolerance = RestMatch.ToleranceOf(item.Chemistry, item.Cells, w.Work.Rules.Number("join-within"));
+        // A bare cell wants a digit more than a block.
+        var decimals = Math.Clamp(Reading.Work(0, 0, tolerance).DecimalsNeeded, 2, 3);
         // Only units of one kind are held against each other.
         IEnumerable<(string Name, double V)> Others() =>
             from x in pack.Strings.Index()
             from y in x.Item.Units.Index()
             where y.Item.Item.Key == item.Key && (x.Index, y.Index) != (s, u)
             let v = w.Read(RestId(x.Index, y.Index))
-            where v is not null
+            where v is > DeadV
             select ($"{Say.StringName(x.Index + 1)}{y.Index + 1}", v.Value);
         var (empty, full) = (unit.RestV(0.1), unit.RestV(1));
         var alike = pack.Strings.Sum(x => x.Units.Count(y => y.Item.Key == item.Key));
         return new(RestId(s, u), $"{name}, at rest")
         {
             Kind = StepKind.Reading,
-            Ask = $"Measure {name} by itself, at rest: {Figures.Number(empty, 2)} to {Figures.Number(full, 2)} V",
-            Do = "It has rested, nothing hangs on it. Two decimals: tenths tell nothing.",
-            Tips = new(TipsPicture.Posts, $"the plus post of {name}", "its minus post", name, item.Name, "", "", null, item.Stud, $"unit-{item.Key}"),
+            Ask = $"Measure {name} by itself, at rest: {Figures.Number(empty, decimals)} to {Figures.Number(full, decimals)} V",
+            Do = $"It has rested, nothing hangs on it. {(decimals == 2 ? "Two decimals: tenths tell nothing." : "Three decimals: a cell tells nothing by less.")}",
+            Tips = new(
+                TipsPicture.Posts,
+                $"the plus post of {name}",
+                "its minus post",
+                name,
+                item.Name,
+                "",
+                "",
+                null,
+                item.Stud,
+                $"unit-{item.Key}"
+            ),
             Unit = "V",
-            Decimals = 2,
+            Decimals = decimals,
             Expected = new(
                 null,
                 empty,
                 full * 1.02,
                 0.97 * empty,
                 full * 1.05,
-                $"{Figures.Number(empty, 2)} to {Figures.Number(full, 2)} V, and as its siblings within {Figures.Number(tolerance, 2)} V"
+                $"{Figures.Number(empty, decimals)} to {Figures.Number(full, decimals)} V, and as its siblings within {Figures.Number(tolerance, decimals)} V"
             ),
             About = $"{item.Key}|{item.Cells}|{item.Chemistry}",
-            Judge = e => Rest(name, e.Value!.Value, [.. Others()], alike, tolerance, empty, full, item),
+            Judge = e => Rest(name, e.Value!.Value, [.. Others()], alike, tolerance, decimals, empty, full, item),
             Probe = new Probe.Unit(s, u),
             Proves = [($"unit-{item.Key}", 1)],
             Caution = Touch,
@@ -186,18 +209,22 @@ internal static class FirstSteps
         List<(string Name, double V)> others,
         int alike,
         double tolerance,
+        int decimals,
         double empty,
         double full,
         UnitItem item
     )
     {
-        var said = Figures.Number(volts, 2);
+        var said = Figures.Number(volts, decimals);
         if (volts < 0)
             return Wrong(
                 $"{name} says {said} V: the tips are the wrong way round, or its posts are marked wrongly",
                 "The wrong way round",
                 "A unit whose plus is not where its mark is burns the first lead that is put on it.",
-                ["Look at the tips: red in the meter’s V, on the post marked +.", "Still a minus: do not use this unit, and tell who sold it."]
+                [
+                    "Look at the tips: red in the meter’s V, on the post marked +.",
+                    "Still a minus: do not use this unit, and tell who sold it.",
+                ]
             );
         if (volts <= DeadV)
             return Wrong(
@@ -215,12 +242,12 @@ internal static class FirstSteps
                 // Two that differ do not tell which of them it is; a third does.
                 var undecided = all.Count == 2 && alike > 2;
                 return new(
-                    $"{name} rests at {said} V, {Figures.Number(Math.Abs(volts - match.MedianV) * (all.Count == 2 ? 2 : 1), 2)} V from "
+                    $"{name} rests at {said} V, {Figures.Number(Math.Abs(volts - match.MedianV) * (all.Count == 2 ? 2 : 1), decimals)} V from "
                         + (all.Count == 2 ? others[0].Name : "its siblings"),
                     new(
                         undecided ? StepState.Look : StepState.Wrong,
                         undecided ? "They differ: the next tells which" : "Not as its siblings",
-                        $"{Figures.Number(match.SpreadV, 2)} V between the lowest and the highest, where {Figures.Number(tolerance, 2)} V are the rule: "
+                        $"{Figures.Number(match.SpreadV, decimals)} V between the lowest and the highest, where {Figures.Number(tolerance, decimals)} V are the rule: "
                             + "joined like this the fuller drives a current into the emptier that nothing limits.",
                         [
                             $"Charge {name} by itself until it is full, then let it rest.",
@@ -236,7 +263,7 @@ internal static class FirstSteps
             }
             if (volts >= empty)
                 return new(
-                    $"{name} rests at {said} V, within {Figures.Number(tolerance, 2)} V of {(others.Count == 1 ? others[0].Name : "its siblings")}",
+                    $"{name} rests at {said} V, within {Figures.Number(tolerance, decimals)} V of {(others.Count == 1 ? others[0].Name : "its siblings")}",
                     new(StepState.Done, "As its siblings", SocWords(match), [], [new(match.SpreadV, "V", "between lowest and highest")])
                 )
                 {
@@ -245,7 +272,7 @@ internal static class FirstSteps
         }
         if (volts < 0.97 * empty || volts > full * 1.05)
             return Wrong(
-                $"{name} rests at {said} V, where {Figures.Number(empty, 2)} to {Figures.Number(full, 2)} V are usual",
+                $"{name} rests at {said} V, where {Figures.Number(empty, decimals)} to {Figures.Number(full, decimals)} V are usual",
                 volts < empty ? "Nearly empty, or a cell is dead" : "Too high for this unit at rest",
                 volts < empty
                     ? "A unit that lies so low stands below a tenth of its charge, or a cell of it is gone."
@@ -259,7 +286,9 @@ internal static class FirstSteps
             $"{name} rests at {said} V",
             new(
                 ok ? StepState.Done : StepState.Look,
-                ok ? "In order" : volts < empty ? "Nearly empty" : "Has it rested?",
+                ok ? "In order"
+                    : volts < empty ? "Nearly empty"
+                    : "Has it rested?",
                 ok ? "Within what such a unit has at rest." : "Rest volts count after two hours for lithium, after twelve for lead.",
                 ok ? [] : ["Let it rest with nothing on it, and measure again."],
                 []
@@ -303,7 +332,7 @@ internal static class FirstSteps
         var tolerance = RestMatch.ToleranceOf(bank.Unit.Chemistry, cells, w.Work.Rules.Number("join-within"));
         var ids = Enumerable.Range(0, pack.Parallel).Select(StringId).ToList();
         double[] read = [.. ids.Select(id => w.Read(id)).OfType<double>()];
-        var match = read.Length == pack.Parallel ? RestMatch.Work(read, bank.Unit.Chemistry, cells, tolerance) : null;
+        var match = read.Length == pack.Parallel && read.All(v => v > DeadV) ? RestMatch.Work(read, bank.Unit.Chemistry, cells, tolerance) : null;
         var names = $"A to {Say.StringName(pack.Parallel)}";
         w.Gate(
             "gate-strings",
@@ -336,7 +365,18 @@ internal static class FirstSteps
                 .. jumpers.Select(j => $"{j.Label}: {j.Size}, {Figures.Number(j.LengthM * 100, 0)} cm, {Tight(j.FromLug)}."),
                 "A mark across nut and post, so that a nut that turns is seen.",
             ],
-            Tips = new(TipsPicture.Posts, $"the plus of {name}1", $"the minus of {name}{volts.Length}", name, $"{volts.Length} in series", "", "", null, null, null),
+            Tips = new(
+                TipsPicture.Posts,
+                $"the plus of {name}1",
+                $"the minus of {name}{volts.Length}",
+                name,
+                $"{volts.Length} in series",
+                "",
+                "",
+                null,
+                null,
+                null
+            ),
             Unit = "V",
             Decimals = 2,
             Expected = Walk.Within(sum, tolerance, "V", 2, known ? null : $"about {Figures.Number(sum, 1)} V; measure its units first"),
@@ -352,7 +392,9 @@ internal static class FirstSteps
     public static string Tight(string lug)
     {
         var stud = lug.Split('×')[^1].Trim();
-        return Torques.TypicalNm(stud) is { } nm ? $"{stud} at {Figures.Number(nm, 1, true)} N m, the maker’s figure first" : "as the maker says";
+        return Torques.TypicalNm(stud) is { } nm
+            ? $"{stud} at {Figures.Number(nm, 1, true)} N m, the maker’s figure first"
+            : "as the maker says";
     }
 
     private static Judged Pack(string name, double measured, double[] volts)
@@ -386,14 +428,22 @@ internal static class FirstSteps
             PackVerdict.Open => (
                 "Open somewhere",
                 "A jumper is loose or not fitted, a fuse is missing, or a BMS sleeps.",
-                ["Look at each jumper and fuse of the string.", "Measure along it: from the first plus to each next minus, until it is gone.", "Wake a BMS as its maker says."]
+                [
+                    "Look at each jumper and fuse of the string.",
+                    "Measure along it: from the first plus to each next minus, until it is gone.",
+                    "Wake a BMS as its maker says.",
+                ]
             ),
             PackVerdict.Reversed => (
                 r.MissingUnits is null
                     ? $"{Say.Count(r.ReversedUnits!.Value)} of {units} stands the wrong way round"
                     : $"One reversed reads like {Say.Count(r.MissingUnits.Value).ToLowerInvariant()} missing",
                 "A unit that is turned round takes twice its volts off the string; it would be charged backwards, and burn.",
-                ["Cover the ends of the string.", "Measure each unit where it stands, red towards the plus end: the one with a minus is turned.", "Take its jumpers off, turn it, join it again."]
+                [
+                    "Cover the ends of the string.",
+                    "Measure each unit where it stands, red towards the plus end: the one with a minus is turned.",
+                    "Take its jumpers off, turn it, join it again.",
+                ]
             ),
             PackVerdict.Missing => (
                 $"{Say.Count(r.MissingUnits!.Value)} of {units} is not in it",
@@ -406,7 +456,10 @@ internal static class FirstSteps
                 ["Measure each unit where it stands.", "The one that lies low is taken out, charged by itself and tested."]
             ),
         };
-        return new(said, new(r.Verdict == PackVerdict.Ok ? StepState.Done : StepState.Wrong, Title, Sentence, ToDo, [new(r.OffV, "V", "off the sum")]))
+        return new(
+            said,
+            new(r.Verdict == PackVerdict.Ok ? StepState.Done : StepState.Wrong, Title, Sentence, ToDo, [new(r.OffV, "V", "off the sum")])
+        )
         {
             Working = working,
         };
@@ -430,7 +483,8 @@ internal static class FirstSteps
                 ],
                 About = string.Join('|', pieces.Select(c => $"{c.Key} {c.Size}")),
                 Proves = [.. pieces.Select(c => ($"cut-{c.Key}", (double?)null))],
-                Caution = "Strings of unlike volts drive hundreds of amperes through the link in your hand. The gate above is there for that.",
+                Caution =
+                    "Strings of unlike volts drive hundreds of amperes through the link in your hand. The gate above is there for that.",
             }
         );
         var lithium = Chemistries.Get(bank.Unit.Chemistry).IsLithium;
@@ -474,7 +528,7 @@ internal static class FirstSteps
     /// <summary>How long the extremes flow into each other, where their volts tell it.</summary>
     private static string? Settled(Walk w, Pack pack, BankResult bank, double[] read)
     {
-        if (read.Length < 2 || w.Work.Wired.Value is not { } wired)
+        if (read.Length < 2 || read.Any(v => v <= DeadV) || w.Work.Wired.Value is not { } wired)
             return null;
         var (low, high) = (Array.IndexOf(read, read.Min()), Array.IndexOf(read, read.Max()));
         if (low == high)
@@ -501,7 +555,9 @@ internal static class FirstSteps
         new(TipsPicture.Poles, red, black, left, "", right, "", null, null, part);
 
     public static Judged Judge(bool ok, string headline, string well, string ill, string sentence, string[] toDo) =>
-        ok ? new(headline, new(StepState.Done, well, "As it is to be.", [], [])) : new(headline, new(StepState.Wrong, ill, sentence, toDo, []));
+        ok
+            ? new(headline, new(StepState.Done, well, "As it is to be.", [], []))
+            : new(headline, new(StepState.Wrong, ill, sentence, toDo, []));
 
     public static Judged Wrong(string headline, string title, string sentence, string[] toDo) =>
         new(headline, new(StepState.Wrong, title, sentence, toDo, []));

@@ -39,7 +39,7 @@ internal sealed class HiddenBank
 
     private readonly Walk w;
     private readonly ulong seed;
-    private readonly List<Fault> faults;
+    private List<Fault> faults = [];
     private readonly Banks.Pack pack;
 
     public HiddenBank(Walk walk, SimulatedBank made, int count, BringUpRecord record)
@@ -101,7 +101,11 @@ internal sealed class HiddenBank
                     return null;
                 var at = joints[draws.Of(joints.Count)];
                 var sound = at.Probe is Probe.Joint j ? j.JointMilliohm : 1000 * ((Probe.Inside)at.Probe!).At.Ohm;
-                return new(kind, $"loose: {at.Title}", key => key == at.Key) { Place = at.Key, Amount = Math.Max(0.5, 0.8 * sound) + 0.5 * amount };
+                return new(kind, $"loose: {at.Title}", key => key == at.Key)
+                {
+                    Place = at.Key,
+                    Amount = Math.Max(0.5, 0.8 * sound) + 0.5 * amount,
+                };
             case FaultKind.ReversedUnit:
                 return pack.Series < 2 || planted.Exists(f => f.Kind == FaultKind.LowUnit && f.String == s)
                     ? null
@@ -109,23 +113,28 @@ internal sealed class HiddenBank
             case FaultKind.LowUnit:
                 return planted.Exists(f => f.Kind == FaultKind.ReversedUnit && f.String == s)
                     ? null
-                    : new(kind, $"{name} is run down", key => AnyOf(key, "rest-")) { String = s, Unit = u, Amount = amount };
+                    : new(kind, $"{name} is run down", key => AnyOf(key, "rest-"))
+                    {
+                        String = s,
+                        Unit = u,
+                        Amount = amount,
+                    };
             case FaultKind.WeakUnit:
-                // One string alone shows it by its sag, several by their shares.
-                if (pack.Parallel > 1 ? !Has($"share-{s + 1}") : !Has("sag"))
-                    return null;
                 var string_ = pack.Strings[s];
-                return new(kind, $"{name} is weak", key => pack.Parallel > 1 ? AnyOf(key, "share-") : Step(key, "sag"))
+                var weak = new Fault(kind, $"{name} is weak", key => pack.Parallel > 1 ? AnyOf(key, "share-") : Step(key, "sag"))
                 {
                     String = s,
                     Unit = u,
                     Amount = (1 + 0.4 * amount) * string_.UnitsOhm / string_.Units[u].Ohm,
                 };
+                return Tells(weak) ? weak : null;
             case FaultKind.MissingFuse:
                 return Has("fuse-far") ? new(kind, "the main fuse passes nothing", key => Step(key, "fuse-far")) : null;
             case FaultKind.SwappedSense:
                 return w.Steps.Exists(x => x.Probe is Probe.Drawn or Probe.JointLoad)
-                    ? new(kind, "the sense leads at the shunt are swapped", key => AnyOf(key, "draw-") || Step(key, "amps") || Step(key, "full-amps"))
+                    ? new(kind, "the sense leads at the shunt are swapped", key =>
+                        AnyOf(key, "draw-") || Step(key, "amps") || Step(key, "full-amps")
+                    )
                     : null;
             default:
                 var chargers = w.Steps.Where(x => x.Probe is Probe.Absorption).ToList();
@@ -139,6 +148,18 @@ internal sealed class HiddenBank
                     Amount = (draws.Uniform() < 0.5 ? -1 : 1) * (0.03 + 0.03 * amount),
                 };
         }
+    }
+
+    /// <summary>Several strings show a weak unit by their shares, one alone by its sag; where next to nothing flows neither does.</summary>
+    private bool Tells(Fault weak)
+    {
+        if (w.Find(pack.Parallel > 1 ? $"share-{weak.String + 1}" : "sag") is not { Expected: { } expected } step)
+            return false;
+        faults = [weak];
+        var (amps, volts) = Solved(SteadyA);
+        faults = [];
+        var value = pack.Parallel > 1 ? amps[weak.String] : volts;
+        return value < expected.OkFrom - 0.2 * (expected.OkTo - expected.OkFrom) - 2 * Math.Pow(10, -step.Decimals);
     }
 
     private Fault? Find(FaultKind kind) => faults.Find(f => f.Kind == kind);
@@ -168,7 +189,8 @@ internal sealed class HiddenBank
             Probe.Share p => Solved(SteadyA).Amps[p.String],
             Probe.Inside p => InsideMv(p.At),
             Probe.Joint p => JointMv(p),
-            Probe.Absorption p => p.Volts * (1 + 0.003 * Off($"absorb {p.Source}") + (Find(FaultKind.WrongPreset) is { } f && f.Place == p.Source ? f.Amount : 0)),
+            Probe.Absorption p => p.Volts
+                * (1 + 0.003 * Off($"absorb {p.Source}") + (Find(FaultKind.WrongPreset) is { } f && f.Place == p.Source ? f.Amount : 0)),
             _ => 31 + 6 * Off("heat") + (Find(FaultKind.LooseLug) is { } loose ? Math.Min(60, 45 * loose.Amount) : 0),
         };
 
@@ -183,8 +205,7 @@ internal sealed class HiddenBank
     private double LoadA(double planned) => planned * (1 + 0.05 * Off("load"));
 
     /// <summary>What really flows while joints are measured [A].</summary>
-    private double SteadyA =>
-        w.Steps.Find(s => s.Probe is Probe.JointLoad) is { Probe: Probe.JointLoad load } ? LoadA(load.Amps) : 0;
+    private double SteadyA => w.Steps.Find(s => s.Probe is Probe.JointLoad) is { Probe: Probe.JointLoad load } ? LoadA(load.Amps) : 0;
 
     private double Soc => 0.6 + 0.05 * Off("charge");
 
@@ -193,7 +214,10 @@ internal sealed class HiddenBank
         var unit = pack.Strings[s].Units[u];
         var volts = unit.RestV(Soc) * (1 + 0.0004 * Off($"unit {s} {u}"));
         if (Find(FaultKind.LowUnit) is { } low && low.String == s && low.Unit == u)
-            volts = Math.Min(unit.RestV(0.04 + 0.04 * low.Amount), volts - 3 * Banks.RestMatch.ToleranceOf(unit.Item.Chemistry, unit.Item.Cells));
+            volts = Math.Min(
+                unit.RestV(0.04 + 0.04 * low.Amount),
+                volts - 3 * Banks.RestMatch.ToleranceOf(unit.Item.Chemistry, unit.Item.Cells)
+            );
         return !alone && Find(FaultKind.ReversedUnit) is { } turned && turned.String == s && turned.Unit == u ? -volts : volts;
     }
 
@@ -204,7 +228,16 @@ internal sealed class HiddenBank
 
     private double ExtraOhm(string key) => Find(FaultKind.LooseLug) is { } f && f.Place == key ? f.Amount / 1000 : 0;
 
-    private double InsideOhm(PlacedAmps c) => c.Ohm * (1 + 0.04 * Off($"inside {c.Id}")) + ExtraOhm(w.Key($"joint-{c.Id}".ToLowerInvariant())) / c.Conductors;
+    private double InsideOhm(PlacedAmps c)
+    {
+        var id = $"joint-{c.Id}".ToLowerInvariant();
+        return c.Ohm + Spread(id, 0.04 * c.Ohm * 1000 * c.Conductors) / 1000 / c.Conductors + ExtraOhm(w.Key(id)) / c.Conductors;
+    }
+
+    /// <summary>How far what is sound is off what was planned: so much at most, and never so far that it would be worth a look [mΩ].</summary>
+    private double Spread(string id, double most) =>
+        Off($"spread {id}")
+        * (w.Find(id) is { Expected: { Value: { } sound } e, Amps: > 0 and var amps } ? Math.Min(most, 0.4 * (e.OkTo - sound) / amps) : most);
 
     /// <summary>String amperes and volts at the posts by the network, every resistance as it really is.</summary>
     private (double[] Amps, double Volts) Solved(double amps)
@@ -261,7 +294,10 @@ internal sealed class HiddenBank
     {
         var conductors = MainLoop.Of(w).First(x => x.Id == p.Id).Conductors;
         var milliohm =
-            p.JointMilliohm * (1 + 0.2 * Off($"joint {p.Id}")) + p.CopperMilliohm * (1 + 0.03 * Off(p.Id)) + 1000 * ExtraOhm(w.Key(p.Id));
+            p.JointMilliohm
+            + p.CopperMilliohm
+            + Spread(p.Id, 0.2 * p.JointMilliohm + 0.03 * p.CopperMilliohm)
+            + 1000 * ExtraOhm(w.Key(p.Id));
         return SteadyA / conductors * milliohm;
     }
 }

@@ -36,11 +36,19 @@ internal static class JointWords
         var limits = JointLimits.Of(r.PredictedMilliohm, copper is null ? 0 : r.PredictedMilliohm - joints * jointMilliohm, designA);
         var sound = r.PredictedMilliohm * amps;
         var times = Figures.Number(r.MeasuredMilliohm / r.PredictedMilliohm, 1);
-        var what = joints == 0 ? "copper" : joints == 1 ? "a sound joint" : "a sound one";
+        var what =
+            joints == 0 ? "copper"
+            : joints == 1 ? "a sound joint"
+            : "a sound one";
         var again = $"Measure again at the same current: up to {Figures.Number(limits.OkMilliohm * amps, 1)} mV.";
         var (state, title, sentence, toDo) = r.Verdict switch
         {
-            JointVerdict.Ok => (StepState.Done, joints == 0 ? "The copper is what was planned" : "Sound", $"{times} times what {what} has.", Array.Empty<string>()),
+            JointVerdict.Ok => (
+                StepState.Done,
+                joints == 0 ? "The copper is what was planned" : "Sound",
+                $"{times} times what {what} has.",
+                Array.Empty<string>()
+            ),
             JointVerdict.MoreCurrent => (
                 StepState.Look,
                 "Too little current to tell",
@@ -51,13 +59,22 @@ internal static class JointWords
                 StepState.Look,
                 "Less than there can be",
                 "A part of the current goes elsewhere, or tips, length or size are not as said.",
-                ["Are both tips where the drawing has them?", "Does the current flow through this one alone?", "Is it the size and length of the cut list?"]
+                [
+                    "Are both tips where the drawing has them?",
+                    "Does the current flow through this one alone?",
+                    "Is it the size and length of the cut list?",
+                ]
             ),
             _ when joints == 0 => (
                 r.Verdict == JointVerdict.Look ? StepState.Look : StepState.Wrong,
                 "Thinner or longer than planned",
                 $"{times} times what the copper of the plan has.",
-                ["Read the size on its sheath.", "Is it the length of the cut list?", "Strands cut at the lug look the same: cut the lug off and crimp a new one.", again]
+                [
+                    "Read the size on its sheath.",
+                    "Is it the length of the cut list?",
+                    "Strands cut at the lug look the same: cut the lug off and crimp a new one.",
+                    again,
+                ]
             ),
             var v => (
                 v == JointVerdict.Look ? StepState.Look : StepState.Wrong,
@@ -134,10 +151,24 @@ internal static class JointWords
                     : joints == 0 ? "{c}"
                     : "{c} + {n} × {j}",
                 [
-                    .. copper is null ? Array.Empty<Term>() : [T.Assumed("c", copperMilliohm, "mΩ", $"copper at {Figures.Number(copper.ConductorC, 0)} °C, {Figures.Number(copper.LengthM, 2)} m")],
+                    .. copper is null
+                        ? Array.Empty<Term>()
+                        :
+                        [
+                            T.Assumed(
+                                "c",
+                                copperMilliohm,
+                                "mΩ",
+                                $"copper at {Figures.Number(copper.ConductorC, 0)} °C, {Figures.Number(copper.LengthM, 2)} m"
+                            ),
+                        ],
                     .. joints == 0
                         ? Array.Empty<Term>()
-                        : [T.Assumed("n", joints, "", joints == 1 ? "joint" : "joints"), T.Rule("j", jointMilliohm, "mΩ", "a sound one", "joint-bolted")],
+                        :
+                        [
+                            T.Assumed("n", joints, "", joints == 1 ? "joint" : "joints"),
+                            T.Rule("j", jointMilliohm, "mΩ", "a sound one", "joint-bolted"),
+                        ],
                 ],
                 "6.2",
                 null,
@@ -155,7 +186,9 @@ internal static class JointWords
                     [
                         measured,
                         predicted,
-                        .. copper is null ? Array.Empty<Term>() : [T.Assumed("t", 0.1 * copperMilliohm, "mΩ", "a tenth of the copper, its tolerance")],
+                        .. copper is null
+                            ? Array.Empty<Term>()
+                            : [T.Assumed("t", 0.1 * copperMilliohm, "mΩ", "a tenth of the copper, its tolerance")],
                         T.Worked("D", designA, "A", "full load", "/mainRun/designA"),
                     ],
                     "12.3"

@@ -46,12 +46,15 @@ internal static class LastSteps
             var card = charging.Cards.FirstOrDefault(c => c.Device == source.Id);
             var volts = card?.Rows.FirstOrDefault(r => r.Setting == "absorbV")?.SetTo ?? charging.Wants.AbsorbV;
             var tolerance = AgreeShare * volts;
+            // An inverter may be called as a source is.
+            var id = source.BuiltIn ? $"absorb-built-in-{source.Id}" : $"absorb-{source.Id}";
             w.Add(
-                new($"absorb-{source.Id}", $"{source.Name}, absorption")
+                new(id, $"{source.Name}, absorption")
                 {
                     Kind = StepKind.Reading,
                     Ask = $"{source.Name} alone, the bank nearly full: {Figures.Number(volts, 2)} V at the posts while it absorbs",
-                    Do = "At the posts of the bank, not at the charger: what the lead drops the bank never sees. It takes until the bank is nearly full.",
+                    Do =
+                        "At the posts of the bank, not at the charger: what the lead drops the bank never sees. It takes until the bank is nearly full.",
                     Load = $"{source.Name} alone, loads off",
                     Tips = FirstSteps.Poles("the post of the plus", "the post of the minus", "bank +", "bank −", $"source-{source.Id}"),
                     Unit = "V",
@@ -74,7 +77,7 @@ internal static class LastSteps
                                 "Measure at the posts again, in absorption.",
                             ]
                         );
-                        return e.Value.Value > charging.Wants.TopV
+                        return e.Value.Value > charging.Wants.TopV * (1 + AgreeShare)
                             ? new(
                                 judged.Headline,
                                 judged.Verdict with
@@ -85,8 +88,15 @@ internal static class LastSteps
                             )
                             : judged;
                     },
-                    Probe = new Probe.Absorption(source.Id, volts),
-                    Proves = source.BuiltIn ? [] : [($"source-{source.Id}", 1), ($"cut-{Run.SourcePrefix}{source.Id}", null), ($"fuse-{Run.SourcePrefix}{source.Id}", null)],
+                    Probe = new Probe.Absorption(id, volts),
+                    Proves = source.BuiltIn
+                        ? []
+                        :
+                        [
+                            ($"source-{source.Id}", 1),
+                            ($"cut-{Run.SourcePrefix}{source.Id}", null),
+                            ($"fuse-{Run.SourcePrefix}{source.Id}", null),
+                        ],
                     Caution = lithium
                         ? "Not below 0 °C; the BMS is no setting: it must not be what ends the charging."
                         : "Hydrogen: air and no sparks. Feel the cases; one that is hot is switched off.",
@@ -115,7 +125,8 @@ internal static class LastSteps
                         "Plug in again: it goes back, and charges.",
                     ],
                     About = inverter.Name,
-                    Caution = "The plug’s pins are dead once it is out: if they are not, the inverter feeds back. Stop, and call an electrician.",
+                    Caution =
+                        "The plug’s pins are dead once it is out: if they are not, the inverter feeds back. Stop, and call an electrician.",
                 }
             );
         w.Add(
@@ -123,7 +134,12 @@ internal static class LastSteps
             {
                 Ask = "The residual-current device trips by its button, and by a tester",
                 Do = "On the inverter and on the mains: the bond of neutral and earth is not the same in both.",
-                List = ["Its button trips it, on the inverter.", "Its button trips it, on the mains.", "A licensed electrician has measured it, and has the earth’s resistance in writing."],
+                List =
+                [
+                    "Its button trips it, on the inverter.",
+                    "Its button trips it, on the mains.",
+                    "A licensed electrician has measured it, and has the earth’s resistance in writing.",
+                ],
                 About = inverter.Name,
                 Caution = "The AC side belongs to a licensed electrician and to local rules.",
             }
@@ -139,7 +155,8 @@ internal static class LastSteps
             new("dark", "What goes dark")
             {
                 Ask = $"Open the main switch with nothing charging: {Say.Count(opening.Dark.Count).ToLowerInvariant()} go dark",
-                Do = "This is what a BMS that opens does. What must not go dark (an alarm, a pump, a light at the door) wants a way of its own.",
+                Do =
+                    "This is what a BMS that opens does. What must not go dark (an alarm, a pump, a light at the door) wants a way of its own.",
                 List = [.. opening.Dark.Select(x => $"{x}: dark"), "Chargers off before it closes again, then the pre-charge."],
                 About = string.Join('|', opening.Dark),
             }
@@ -159,7 +176,12 @@ internal static class LastSteps
                 {
                     Ask = $"Join it to {to}, once both are proven by themselves",
                     Do = "Each bank behind its own fuse; the join behind one at either end.",
-                    List = ["Both banks measured at rest.", "Fuses of both ends in.", "Closed: it passes what it is to pass, the way it is to."],
+                    List =
+                    [
+                        "Both banks measured at rest.",
+                        "Fuses of both ends in.",
+                        "Closed: it passes what it is to pass, the way it is to.",
+                    ],
                     About = $"{join.Kind}|{join.Amps}",
                     Caution = "Straight joins level the banks through the copper in your hand: look at the strip of banks first.",
                 }
@@ -176,7 +198,8 @@ internal static class LastSteps
             {
                 Kind = StepKind.Capacity,
                 Ask = $"From full to the cut-off: {Figures.Say(bank.Holds.Ah, "Ah")} are on the plates",
-                Do = "Full, and rested. One steady load that takes four to ten hours. Write down what went out, for how long, and how warm the bank was.",
+                Do =
+                    "Full, and rested. One steady load that takes four to ten hours. Write down what went out, for how long, and how warm the bank was.",
                 List =
                 [
                     "A meter in the AC line or in the DC line; the monitor’s ampere-hours will do.",
@@ -194,7 +217,12 @@ internal static class LastSteps
     private static Judged Tested(Walk w, BringUpEntry e, BankResult bank, CapacitySheet sheet)
     {
         if (e.Capacity is not { } c)
-            return FirstSteps.Wrong("No worksheet", "Nothing to judge", "A capacity test is told by its worksheet.", ["Fill in the worksheet."]);
+            return FirstSteps.Wrong(
+                "No worksheet",
+                "Nothing to judge",
+                "A capacity test is told by its worksheet.",
+                ["Fill in the worksheet."]
+            );
         CapacityTestResult r;
         try
         {
@@ -217,13 +245,22 @@ internal static class LastSteps
         }
         catch (Refusal refusal)
         {
-            return FirstSteps.Wrong("The worksheet cannot be worked out", "Not to be worked out", $"{refusal.Field}: {refusal.Message}", ["Correct the worksheet."]);
+            return FirstSteps.Wrong(
+                "The worksheet cannot be worked out",
+                "Not to be worked out",
+                $"{refusal.Field}: {refusal.Message}",
+                ["Correct the worksheet."]
+            );
         }
         var percent = Say.Percent(r.Share, 0);
         var (state, title, sentence) = r.Verdict switch
         {
             CapacityVerdict.Good => (StepState.Done, "Good", $"{percent} of its plates."),
-            CapacityVerdict.NotTold => (StepState.Look, "At least so much", $"It was stopped before the cut-off: there is {percent} at least."),
+            CapacityVerdict.NotTold => (
+                StepState.Look,
+                "At least so much",
+                $"It was stopped before the cut-off: there is {percent} at least."
+            ),
             CapacityVerdict.Aged => (StepState.Look, "Aged", $"{percent} of its plates: it serves, and the plan is to reckon with it."),
             _ => (StepState.Wrong, "Worn", $"{percent} of its plates: below four fifths units are replaced, or one of them is dead."),
         };
@@ -236,6 +273,10 @@ internal static class LastSteps
             doubts.Add("The meter was fed by the inverter: its figure may have ended with it.");
         if (r.Share > 1.15)
             doubts.Add("More than the plates say by so much: look at the meter and the hours.");
+        if (r.Verdict == CapacityVerdict.NotTold)
+            doubts.Add("Test again, down to the cut-off.");
+        if (r.Verdict == CapacityVerdict.Aged)
+            doubts.Add("Take its health into the design, and look what follows.");
         if (r.Verdict == CapacityVerdict.Worn)
             doubts.Add("Test the units one by one: the weakest ends its string.");
         var take = !r.Doubtful && r.Verdict is CapacityVerdict.Aged or CapacityVerdict.Worn or CapacityVerdict.Good && r.Share < 1;
@@ -261,7 +302,9 @@ internal static class LastSteps
                     "fraction",
                     "{a} × {h} ÷ {t} ÷ {r}",
                     [
-                        c.Ah is { } ah ? T.You("a", ah, "Ah", "taken out", "/bringUp") : T.Assumed("a", r.Ah, "Ah", "taken out, by its watt-hours"),
+                        c.Ah is { } ah
+                            ? T.You("a", ah, "Ah", "taken out", "/bringUp")
+                            : T.Assumed("a", r.Ah, "Ah", "taken out, by its watt-hours"),
                         T.Assumed("h", r.RateFactor, "", "for its hours"),
                         T.Assumed("t", r.ColdFactor, "", "for its warmth"),
                         T.Sheet("r", sheet.RatedAh, "Ah", "on the plates"),

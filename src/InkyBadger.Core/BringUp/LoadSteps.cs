@@ -17,16 +17,29 @@ internal static class LoadSteps
     private const double PlateShare = 0.25,
         PlateA = 0.5;
 
+    /// <summary>Of the bank’s volts, while joints are measured.</summary>
+    private const double MostSag = 0.1;
+
+    private const double LeastShareA = 1;
+
+    /// <summary>With less nothing gets warm [A].</summary>
+    private const double LeastFullA = 1;
+
     private const double WarmC = 60,
         HotC = 75;
 
     public static void Add(Walk w)
     {
-        if (w.Results.MainRun is not { } main || w.Results.Bus is null || w.Work.Pack.Value is not { } pack || w.Results.Network is not { } net)
+        if (
+            w.Results.MainRun is not { } main
+            || w.Results.Bus is null
+            || w.Work.Pack.Value is not { } pack
+            || w.Results.Network is not { } net
+        )
             return;
         var volts = w.Results.Voltage!.NominalV;
         FirstLoads(w, volts);
-        var load = JointLoad(w, volts, main);
+        var load = JointLoad(w, volts, main, net);
         var places = MainLoop.Of(w);
         var measured = load.Amps >= LeastA;
         if (measured)
@@ -36,7 +49,7 @@ internal static class LoadSteps
             Sag(w, net, load, amps);
             var strings = Shares(w, pack, net, load, amps);
             Inside(w, net, load, amps, strings);
-            foreach (var place in places.Where(p => p.Id.Length > 0))
+            foreach (var place in places.Where(p => p.Id.Length > 0 && load.Amps / p.Conductors >= LeastA))
                 if (place.Kind == LoopItemKind.Joint || place.Piece!.LengthM >= MainLoop.MeasuredFromM)
                     Joint(w, place, main, load, amps);
             var joints = w.Steps.Where(s => s.Bank == w.Bank && s.Key.StartsWith($"{w.Bank}/joint-", StringComparison.Ordinal)).ToList();
@@ -135,17 +148,21 @@ internal static class LoadSteps
     internal sealed record SteadyLoad(string Name, double Amps);
 
     /// <summary>The largest that one switches on by itself; without loads half of what the run is made for.</summary>
-    private static SteadyLoad JointLoad(Walk w, double volts, RunResult main)
+    private static SteadyLoad JointLoad(Walk w, double volts, RunResult main, NetworkResult net)
     {
         var rows = w.Results.Loads?.Rows ?? [];
         var inverter = w.Results.Inverter;
         double AmpsOf(LoadRow r) =>
             r.Kind == LoadKind.Ac ? (r.RunningW / (inverter?.Efficiency ?? 0.9) + (inverter?.IdleW ?? 0)) / volts : r.RunningW / volts;
         var most = inverter?.Gives.ContinuousW ?? double.MaxValue;
-        var best = rows.Where(r => r.RunningW > 0 && (r.Kind != LoadKind.Ac || r.RunningW <= most)).OrderByDescending(AmpsOf).FirstOrDefault();
-        return best is not null && AmpsOf(best) is var a && a > 0 && a <= main.DesignA
+        var best = rows.Where(r => r.RunningW > 0 && (r.Kind != LoadKind.Ac || r.RunningW <= most))
+            .OrderByDescending(AmpsOf)
+            .FirstOrDefault();
+        // No more than every string bears, and than leaves the bank its volts.
+        var bears = Math.Min(main.DesignA, Math.Min(net.Ceiling.Amps ?? double.MaxValue, MostSag * volts / net.BankOhm));
+        return best is not null && AmpsOf(best) is var a && a > 0 && a <= bears
             ? new(best.Name, a)
-            : new($"about {Say.A(main.DesignA / 2)} of steady load", main.DesignA / 2);
+            : new($"about {Say.A(bears / 2)} of steady load", bears / 2);
     }
 
     /// <summary>What flows while joints are measured, read or planned [A].</summary>
@@ -217,25 +234,52 @@ internal static class LoadSteps
     private static Judged SagOf(BringUpEntry e, double rest, double amps, double ohm)
     {
         if (e.Value!.Value <= 0)
-            return FirstSteps.Wrong($"{FirstSteps.Volts(e)} at the posts", "The tips are the wrong way round", "Red on the plus.", ["Measure again."]);
+            return FirstSteps.Wrong(
+                $"{FirstSteps.Volts(e)} at the posts",
+                "The tips are the wrong way round",
+                "Red on the plus.",
+                ["Measure again."]
+            );
         var r = UnderLoad.Work(rest, e.Value.Value, amps, ohm);
         var (state, title, sentence, toDo) = r.Verdict switch
         {
             SagVerdict.Ok => (StepState.Done, "It sags as it should", "The bank’s resistance is what the plan has.", Array.Empty<string>()),
-            SagVerdict.Probes => (StepState.Wrong, "Higher under load than at rest", "A charger is on, or these are not the posts.", ["Chargers off.", "Measure again, at the posts."]),
-            SagVerdict.MoreCurrent => (StepState.Look, "Too little current to tell", $"From {Say.A(r.LeastCurrentA)} on the meter tells it.", ["Switch on more."]),
-            SagVerdict.Low => (StepState.Look, "It hardly sags", "A part of the current is not this bank’s: a charger is on, or another bank is joined.", ["Chargers off, joins open.", "Measure again."]),
+            SagVerdict.Probes => (
+                StepState.Wrong,
+                "Higher under load than at rest",
+                "A charger is on, or these are not the posts.",
+                ["Chargers off.", "Measure again, at the posts."]
+            ),
+            SagVerdict.MoreCurrent => (
+                StepState.Look,
+                "Too little current to tell",
+                $"From {Say.A(r.LeastCurrentA)} on the meter tells it.",
+                ["Switch on more."]
+            ),
+            SagVerdict.Low => (
+                StepState.Look,
+                "It hardly sags",
+                "A part of the current is not this bank’s: a charger is on, or another bank is joined.",
+                ["Chargers off, joins open.", "Measure again."]
+            ),
             SagVerdict.Look => (
                 StepState.Look,
                 "It sags more than planned",
                 "Cold, nearly empty or aged cells do; so does a weak unit or a bad joint between units.",
-                ["Compare when it is warm and half full.", "Measure each string’s share and each conductor between units: what follows tells which."]
+                [
+                    "Compare when it is warm and half full.",
+                    "Measure each string’s share and each conductor between units: what follows tells which.",
+                ]
             ),
             _ => (
                 StepState.Wrong,
                 "It sags far more than planned",
                 "A unit is weak, or a joint between units is bad.",
-                ["Measure each unit at its posts under this load: the weak one lies lowest.", "Take it out and test its capacity.", "Measure again."]
+                [
+                    "Measure each unit at its posts under this load: the weak one lies lowest.",
+                    "Take it out and test its capacity.",
+                    "Measure again.",
+                ]
             ),
         };
         return new(
@@ -270,10 +314,11 @@ internal static class LoadSteps
         {
             var expected = net.Strings.Shares[s] * amps;
             strings[s] = expected;
-            if (pack.Parallel < 2)
+            // A clamp tells tenths: of next to nothing it tells nothing.
+            if (pack.Parallel < 2 || expected < LeastShareA)
                 continue;
             var (name, number) = (Say.StringName(s + 1), s);
-            var tolerance = Math.Max(0.1 * amps / pack.Parallel, 0.5);
+            var tolerance = Math.Max(Math.Max(0.1 * amps / pack.Parallel, 0.03 * expected), 0.5);
             w.Add(
                 new($"share-{s + 1}", $"{name}, its share")
                 {
@@ -306,7 +351,12 @@ internal static class LoadSteps
                 said,
                 $"String {name} gives nothing",
                 "Its fuse is missing or blown, its BMS has opened, or a jumper is off: the others carry it all.",
-                ["Load off.", "Look at its fuse and its jumpers.", "Measure it end to end.", "Put it right with its volts within the rule, and measure again."]
+                [
+                    "Load off.",
+                    "Look at its fuse and its jumpers.",
+                    "Measure it end to end.",
+                    "Put it right with its volts within the rule, and measure again.",
+                ]
             );
         return new(
             said,
@@ -315,13 +365,10 @@ internal static class LoadSteps
                 state == StepState.Done ? "Its share"
                     : measured < expected ? "Less than its share"
                     : "More than its share",
-                state == StepState.Done
-                    ? "The strings share as they were planned to."
-                    : measured < expected
-                        ? "A weak unit, or a joint with resistance, is in this string; the others carry what it does not."
-                        : "Another string gives less than its share, and this one carries it: look at that one first.",
-                state == StepState.Done
-                    ? []
+                state == StepState.Done ? "The strings share as they were planned to."
+                    : measured < expected ? "A weak unit, or a joint with resistance, is in this string; the others carry what it does not."
+                    : "Another string gives less than its share, and this one carries it: look at that one first.",
+                state == StepState.Done ? []
                     : measured < expected
                         ?
                         [
@@ -330,7 +377,7 @@ internal static class LoadSteps
                             "Mend the joint, or take the weak unit out and test its capacity.",
                             "Clamp again.",
                         ]
-                        : ["Clamp the other strings.", "Mend the one that gives least, and clamp again."],
+                    : ["Clamp the other strings.", "Mend the one that gives least, and clamp again."],
                 [new(r.Off, "A", "off its share")]
             )
         )
@@ -343,7 +390,10 @@ internal static class LoadSteps
                     r.Off,
                     "A",
                     "{m} − {e}",
-                    [T.You("m", measured, "A", "the clamp", "/bringUp"), T.Worked("e", expected, "A", $"its share of {parallel}", "/network/strings/shares")],
+                    [
+                        T.You("m", measured, "A", "the clamp", "/bringUp"),
+                        T.Worked("e", expected, "A", $"its share of {parallel}", "/network/strings/shares"),
+                    ],
                     "12.5"
                 ),
             ],
@@ -376,7 +426,12 @@ internal static class LoadSteps
         var cut = w.Cuts?.Cables.FirstOrDefault(x =>
             x.Size == c.Size
             && Math.Abs(x.LengthM - c.LengthM) < 1e-6
-            && x.Label[0] == (c.Kind == ConductorKind.Jumper ? 'J' : c.Kind == ConductorKind.Link ? 'L' : 'B')
+            && x.Label[0]
+                == (
+                    c.Kind == ConductorKind.Jumper ? 'J'
+                    : c.Kind == ConductorKind.Link ? 'L'
+                    : 'B'
+                )
         );
         return Millivolts(
             new(id, Capital(name["the ".Length..]))
@@ -434,7 +489,13 @@ internal static class LoadSteps
         var extra = Math.Round(r.ExtraMilliohm, 3);
         var pointer = $"/banks/{w.Work.Scene.Index}/wiring/{name}";
         object value = at is null
-            ? new PlacedConductor { Rail = c.Rail, String = c.String, After = c.After, JointMilliohm = extra }
+            ? new PlacedConductor
+            {
+                Rail = c.Rail,
+                String = c.String,
+                After = c.After,
+                JointMilliohm = extra,
+            }
             : extra;
         return
         [
@@ -454,16 +515,23 @@ internal static class LoadSteps
         var mm = p.Piece is { } piece ? MainLoop.Diameter(piece.AreaMm2) : (double?)null;
         var lug = p.FarEnd ? p.Piece?.ToLug : p.Piece?.FromLug;
         var stud = lug?.Contains('×') == true ? lug.Split('×')[^1].Trim() : null;
-        var name = copper ? $"{p.Tag}, lug to lug" : p.Piece is null ? $"{p.Tag} on {p.OtherTag}" : $"lug of {p.Tag} on {p.OtherTag}";
+        var name =
+            copper ? $"{p.Tag}, lug to lug"
+            : p.Piece is null ? $"{p.Tag} on {p.OtherTag}"
+            : $"lug of {p.Tag} on {p.OtherTag}";
         w.Add(
             Millivolts(
-                new(p.Id, copper ? $"{p.Tag} along" : p.Piece is null ? $"{p.Tag} on {p.OtherTag}" : $"Lug of {p.Tag} on {p.OtherTag}")
+                new(
+                    p.Id,
+                    copper ? $"{p.Tag} along"
+                        : p.Piece is null ? $"{p.Tag} on {p.OtherTag}"
+                        : $"Lug of {p.Tag} on {p.OtherTag}"
+                )
                 {
-                    Do = copper
-                        ? $"Red tip on the barrel of one lug of {p.Tag}, black tip on the barrel of the other."
-                        : p.Piece is null
-                            ? $"Red tip on {p.Tag}, black tip on {on}, beside the nut and not on it."
-                            : $"Red tip on the barrel of the lug, black tip on {on} beside the nut, not on the nut.",
+                    Do =
+                        copper ? $"Red tip on the barrel of one lug of {p.Tag}, black tip on the barrel of the other."
+                        : p.Piece is null ? $"Red tip on {p.Tag}, black tip on {on}, beside the nut and not on it."
+                        : $"Red tip on the barrel of the lug, black tip on {on} beside the nut, not on the nut.",
                     Load = On(load, amps),
                     Tips = new(
                         copper ? TipsPicture.Copper : TipsPicture.Lug,
@@ -516,7 +584,8 @@ internal static class LoadSteps
         return d with
         {
             Kind = StepKind.Reading,
-            Ask = $"Measure {(name.StartsWith("the ", StringComparison.Ordinal) || copper is not null ? name : "the " + name)}: {Mv(sound)} mV, "
+            Ask =
+                $"Measure {(name.StartsWith("the ", StringComparison.Ordinal) || copper is not null ? name : "the " + name)}: {Mv(sound)} mV, "
                 + $"up to {Mv(ok.OkMilliohm)} at {Figures.Number(amps, 1)} A",
             Unit = "mV",
             Decimals = 1,
@@ -534,7 +603,10 @@ internal static class LoadSteps
             {
                 var a = e.Amps ?? amps;
                 var r = At(Math.Abs(e.Value!.Value), a);
-                return JointWords.Of(name, e.Value.Value, a, r, copper, joints, jointMilliohm, Math.Max(designA, a), lug, on) with { Take = take(r) };
+                return JointWords.Of(name, e.Value.Value, a, r, copper, joints, jointMilliohm, Math.Max(designA, a), lug, on) with
+                {
+                    Take = take(r),
+                };
             },
         };
     }
@@ -543,7 +615,7 @@ internal static class LoadSteps
 
     private static void FullLoad(Walk w, RunResult main, Banks.Pack pack)
     {
-        if (w.Results.Currents is not { BankNominalA: > 0 } currents)
+        if (w.Results.Currents is not { BankNominalA: >= LeastFullA } currents)
             return;
         w.Under("Full load");
         var amps = currents.BankNominalA;
@@ -571,11 +643,15 @@ internal static class LoadSteps
                         $"{Figures.Number(e.Value.Value, 1)} A flow, where {Figures.Number(amps, 1)} are full load",
                         new(
                             state,
-                            state == StepState.Done ? "Full load" : share < 1 ? "Not full load" : "More than full load",
+                            state == StepState.Done ? "Full load"
+                                : share < 1 ? "Not full load"
+                                : "More than full load",
                             state == StepState.Done ? "It carries what it was made for."
                                 : share < 1 ? $"What is proven is proven up to {Say.A(e.Value.Value)}."
                                 : "More is drawn than cable and fuse were made for.",
-                            state == StepState.Done ? [] : share < 1 ? ["Switch on more, and read again."] : ["Load off.", "Find out what else draws; correct Loads."],
+                            state == StepState.Done ? []
+                                : share < 1 ? ["Switch on more, and read again."]
+                                : ["Load off.", "Find out what else draws; correct Loads."],
                             []
                         )
                     );
@@ -605,7 +681,11 @@ internal static class LoadSteps
                                 e.Value.Value <= HotC ? StepState.Look : StepState.Wrong,
                                 e.Value.Value <= HotC ? "Hotter than a hand holds" : "Far too hot",
                                 "Heat loosens what is loose: it grows.",
-                                ["Load off, switch open, fuse out.", "Let it cool; open that joint, brush it bright, tighten it.", "Measure its millivolts, then load again."],
+                                [
+                                    "Load off, switch open, fuse out.",
+                                    "Let it cool; open that joint, brush it bright, tighten it.",
+                                    "Measure its millivolts, then load again.",
+                                ],
                                 []
                             )
                     ),

@@ -73,7 +73,16 @@ internal static class MainLoop
         }
     }
 
-    private static LoopPlace Joint(DesignRules rules, Pole pole, string tag, CableRow? piece, LoopPart on, string onTag, string id, bool far) =>
+    private static LoopPlace Joint(
+        DesignRules rules,
+        Pole pole,
+        string tag,
+        CableRow? piece,
+        LoopPart on,
+        string onTag,
+        string id,
+        bool far
+    ) =>
         new(
             LoopItemKind.Joint,
             pole,

@@ -14,16 +14,21 @@ internal static class MainLoopDrawing
         var entry = w.Entry("amps");
         var read = w.Read("amps");
         // As the steps of the joints expect it, which is as it was read, or as it was planned.
-        var amps =
-            w.Steps.Find(s => s.Bank == w.Bank && s.Key.StartsWith($"{w.Bank}/joint-main-", StringComparison.Ordinal)) is { Amps: { } a } step
-                ? a * places.First(p => w.Key(p.Id) == step.Key).Conductors
-                : main.DesignA / 2;
+        var amps = w.Steps.Find(s => s.Bank == w.Bank && s.Key.StartsWith($"{w.Bank}/joint-main-", StringComparison.Ordinal))
+            is { Amps: { } a } step
+            ? a * places.First(p => w.Key(p.Id) == step.Key).Conductors
+            : main.DesignA / 2;
         var joint = places.First(p => p.Kind == LoopItemKind.Joint);
-        var look = JointLimits.Of(joint.SoundMilliohm, 0, Math.Max(main.DesignA, amps) / joint.Conductors).OkMilliohm * amps / joint.Conductors;
+        var look =
+            JointLimits.Of(joint.SoundMilliohm, 0, Math.Max(main.DesignA, amps) / joint.Conductors).OkMilliohm * amps / joint.Conductors;
         LoopItem Item(LoopPlace p)
         {
             var step = p.Id.Length > 0 ? w.Find(p.Id) : null;
-            var measured = step is { Verdict: not null } ? w.Read(p.Id) is { } mv && w.Entry(p.Id)?.Amps is { } at ? mv * amps / p.Conductors / at : w.Read(p.Id) : null;
+            var measured = step is { Verdict: not null }
+                ? w.Read(p.Id) is { } mv && w.Entry(p.Id)?.Amps is { } at
+                    ? mv * amps / p.Conductors / at
+                    : w.Read(p.Id)
+                : null;
             return new(
                 p.Kind,
                 p.Tag,
@@ -44,7 +49,9 @@ internal static class MainLoopDrawing
             [.. places.Where(p => p.Pole == Pole.Positive).Select(Item)],
             [.. places.Where(p => p.Pole == Pole.Negative).Select(Item)],
             w.Read("sag"),
-            w.Results.Network is { } net ? Math.Max(0, MainSteps.RestV(w) - amps * (net.BankOhm + main.Joints.Ohm + 2 * (main.Cable.OneWayOhm ?? 0))) : null
+            w.Results.Network is { } net
+                ? Math.Max(0, MainSteps.RestV(w) - amps * (net.BankOhm + main.Joints.Ohm + 2 * (main.Cable.OneWayOhm ?? 0)))
+                : null
         );
     }
 }

@@ -47,22 +47,23 @@ internal sealed record Judged(string Headline, Verdict Verdict)
 /// <summary>The steps of one bank as they are put in order, each against what the record says of it; later ones rest on earlier ones.</summary>
 internal sealed class Walk
 {
-    private readonly DesignDocument design;
+    private readonly BringUpRecord record;
     private readonly Dictionary<string, List<int>> entriesOf;
     private readonly List<(string Part, double? Count, bool Done)> proofs = [];
     private string part = "";
     private bool barred;
 
-    public Walk(PaperSite papers, int bank)
+    public Walk(PaperSite papers, int bank, BringUpRecord record)
     {
-        design = papers.Design;
+        this.record = record;
+        Units = papers.Design.Display.Units;
         Work = papers.Site[bank];
         Results = Work.Evaluation(headlines: false);
         Cuts = papers.Lists(bank);
         Of = papers.Count > 1 && Work.Document.Name.Length > 0 ? $" of {Work.Document.Name}" : "";
-        var seed = design.BringUp.Simulated?.Seed;
+        var seed = record.Simulated?.Seed;
         entriesOf = [];
-        foreach (var (i, entry) in design.BringUp.Entries.Index())
+        foreach (var (i, entry) in record.Entries.Index())
             if (entry.Simulated == seed)
             {
                 if (!entriesOf.TryGetValue(entry.Step, out var list))
@@ -78,7 +79,7 @@ internal sealed class Walk
     /// <summary>Which bank, in words; empty: there is one.</summary>
     public string Of { get; }
     public string Bank => Work.Document.Id;
-    public UnitSystem Units => design.Display.Units;
+    public UnitSystem Units { get; }
     public List<BringUpStep> Steps { get; } = [];
     public List<BringUpGate> Gates { get; } = [];
     public List<BringUpPart> Parts { get; } = [];
@@ -114,19 +115,18 @@ internal sealed class Walk
     public bool AllDone(IEnumerable<string> ids) => ids.All(id => Find(id) is null or { State: StepState.Done });
 
     private BringUpEntry? Last(BringUpStep step) =>
-        step.Entries.Select(i => design.BringUp.Entries[i]).LastOrDefault(e => Counts(e, step.Sign) && e.What != BringUpWhat.Mended);
+        step.Entries.Select(i => record.Entries[i]).LastOrDefault(e => Counts(e, step.Sign) && e.What != BringUpWhat.Mended);
 
     private static bool Counts(BringUpEntry entry, string sign) => entry.Sign is null || entry.Sign == sign;
 
-    private static string SignOf(string about) =>
-        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(about)).AsSpan(0, 6));
+    private static string SignOf(string about) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(about)).AsSpan(0, 6));
 
     public BringUpStep Add(Draft d)
     {
         var key = Key(d.Id);
         var sign = SignOf($"{d.Id}|{d.Unit}|{d.About}");
         var entries = entriesOf.GetValueOrDefault(key) ?? [];
-        var last = entries.Select(i => design.BringUp.Entries[i]).LastOrDefault(e => Counts(e, sign));
+        var last = entries.Select(i => record.Entries[i]).LastOrDefault(e => Counts(e, sign));
         var judged = last is { What: BringUpWhat.Read } ? d.Judge?.Invoke(last) : null;
         var state =
             judged is not null ? judged.Verdict.State
@@ -184,10 +184,10 @@ internal sealed class Walk
     {
         var (key, sign) = (Key(id), SignOf($"{id}|{about}"));
         int? entry = (entriesOf.GetValueOrDefault(key) ?? [])
-            .Where(i => design.BringUp.Entries[i] is { What: BringUpWhat.Passed } e && Counts(e, sign))
+            .Where(i => record.Entries[i] is { What: BringUpWhat.Passed } e && Counts(e, sign))
             .Cast<int?>()
             .LastOrDefault();
-        var reason = entry is { } i ? design.BringUp.Entries[i].Words : null;
+        var reason = entry is { } i ? record.Entries[i].Words : null;
         Gates.Add(new(key, Bank, Steps.Count, title, opens, open || reason is not null, reason, entry, sign));
         barred |= !open && reason is null;
     }
@@ -197,9 +197,13 @@ internal sealed class Walk
     {
         foreach (var g in proofs.GroupBy(p => p.Part))
         {
-            var count = g.All(p => p.Done) ? g.Any(p => p.Count is null) ? double.PositiveInfinity : g.Sum(p => p.Count!.Value)
-                : g.Any(p => p.Count is null) ? 0
-                : g.Where(p => p.Done).Sum(p => p.Count!.Value);
+            var count = g.All(p => p.Done)
+                ? g.Any(p => p.Count is null)
+                    ? double.PositiveInfinity
+                    : g.Sum(p => p.Count!.Value)
+                : g.Any(p => p.Count is null)
+                    ? 0
+                    : g.Where(p => p.Done).Sum(p => p.Count!.Value);
             if (count > 0)
                 yield return new($"{Bank}/{g.Key}", count);
         }
