@@ -1,6 +1,7 @@
 using System.Net;
 using InkyBadger.Core.Design;
 using InkyBadger.Server.Banks;
+using InkyBadger.Server.BringUps;
 using InkyBadger.Server.Builds;
 using InkyBadger.Server.Cables;
 using InkyBadger.Server.Charging;
@@ -132,6 +133,7 @@ api.MapCables();
 api.MapCharging();
 api.MapRehearsing();
 api.MapSheets();
+api.MapBringUp();
 api.MapBuilds();
 if (documentTool)
 {

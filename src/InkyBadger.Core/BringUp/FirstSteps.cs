@@ -170,7 +170,8 @@ internal static class FirstSteps
         {
             Kind = StepKind.Reading,
             Ask = $"Measure {name} by itself, at rest: {Figures.Number(empty, decimals)} to {Figures.Number(full, decimals)} V",
-            Do = $"It has rested, nothing hangs on it. {(decimals == 2 ? "Two decimals: tenths tell nothing." : "Three decimals: a cell tells nothing by less.")}",
+            Do =
+                $"It has rested, nothing hangs on it. {(decimals == 2 ? "Two decimals: tenths tell nothing." : "Three decimals: a cell tells nothing by less.")}",
             Tips = new(
                 TipsPicture.Posts,
                 $"the plus post of {name}",
@@ -332,7 +333,8 @@ internal static class FirstSteps
         var tolerance = RestMatch.ToleranceOf(bank.Unit.Chemistry, cells, w.Work.Rules.Number("join-within"));
         var ids = Enumerable.Range(0, pack.Parallel).Select(StringId).ToList();
         double[] read = [.. ids.Select(id => w.Read(id)).OfType<double>()];
-        var match = read.Length == pack.Parallel && read.All(v => v > DeadV) ? RestMatch.Work(read, bank.Unit.Chemistry, cells, tolerance) : null;
+        var match =
+            read.Length == pack.Parallel && read.All(v => v > DeadV) ? RestMatch.Work(read, bank.Unit.Chemistry, cells, tolerance) : null;
         var names = $"A to {Say.StringName(pack.Parallel)}";
         w.Gate(
             "gate-strings",

@@ -237,7 +237,11 @@ internal sealed class HiddenBank
     /// <summary>How far what is sound is off what was planned: so much at most, and never so far that it would be worth a look [mΩ].</summary>
     private double Spread(string id, double most) =>
         Off($"spread {id}")
-        * (w.Find(id) is { Expected: { Value: { } sound } e, Amps: > 0 and var amps } ? Math.Min(most, 0.4 * (e.OkTo - sound) / amps) : most);
+        * (
+            w.Find(id) is { Expected: { Value: { } sound } e, Amps: > 0 and var amps }
+                ? Math.Min(most, 0.4 * (e.OkTo - sound) / amps)
+                : most
+        );
 
     /// <summary>String amperes and volts at the posts by the network, every resistance as it really is.</summary>
     private (double[] Amps, double Volts) Solved(double amps)

@@ -37,8 +37,14 @@ public static class BuildLedger
     public static LedgerResult Work(DesignDocument design, long? revision = null) => Work(new PaperSite(design), revision);
 
     /// <inheritdoc cref="Work(DesignDocument, long?)"/>
-    public static LedgerResult Work(PaperSite papers, long? revision = null)
+    /// <param name="papers">The design.</param>
+    /// <param name="revision">As above.</param>
+    /// <param name="proven">
+    /// By its key, how many of a part a meter has shown to be as they are to be when it was brought up; null: nothing.
+    /// </param>
+    public static LedgerResult Work(PaperSite papers, long? revision = null, IReadOnlyDictionary<string, double>? proven = null)
     {
+        proven ??= new Dictionary<string, double>();
         var (design, site) = (papers.Design, papers.Site);
         var entries = design.Ledger.Index().ToDictionary(e => e.Item.Key);
         var rows = new List<LedgerRow>();
@@ -47,10 +53,10 @@ public static class BuildLedger
         var copper = new List<LedgerRow>();
         for (var i = 0; i < site.Count; i++)
             if (lists[i] is { } list)
-                copper.AddRange(Pieces(site[i].Document.Id, list, design).Select(p => Row(p, LedgerKind.Copper, entries)));
+                copper.AddRange(Pieces(site[i].Document.Id, list, design).Select(p => Row(p, LedgerKind.Copper, entries, proven)));
         foreach (var part in parts.Parts)
         {
-            var row = Row(part, KindOf(part), entries);
+            var row = Row(part, KindOf(part), entries, proven);
             if (part.Group == PartGroup.Cable && lists.Length > 0)
                 row = WithPieces(row, copper, lists[BankIndex(design, part.Bank)]!);
             rows.Add(row);
@@ -137,13 +143,21 @@ public static class BuildLedger
     private static string Capital(string words) =>
         words.Length == 0 ? words : char.ToUpper(words[0], CultureInfo.InvariantCulture) + words[1..];
 
-    private static LedgerRow Row(Part part, LedgerKind kind, Dictionary<string, (int Index, LedgerEntry Item)> entries)
+    private static LedgerRow Row(
+        Part part,
+        LedgerKind kind,
+        Dictionary<string, (int Index, LedgerEntry Item)> entries,
+        IReadOnlyDictionary<string, double> proven
+    )
     {
         var top = TopOf(part, kind);
         var (at, entry) = entries.TryGetValue(part.Key, out var found) ? ((int?)found.Index, found.Item) : (null, null);
-        var reached = entry is null
-            ? LedgerReached.None
-            : LedgerReached.Of(stop => stop <= top ? Math.Min(part.Count, entry.Reached(stop)) : 0);
+        // What a meter has shown is there, and fitted.
+        var shown = top == LedgerStop.Proven ? proven.GetValueOrDefault(part.Key) : 0;
+        var reached =
+            entry is null && shown <= 0
+                ? LedgerReached.None
+                : LedgerReached.Of(stop => stop <= top ? Math.Min(part.Count, Math.Max(shown, entry?.Reached(stop) ?? 0)) : 0);
         return Judged(new(part, kind, top, reached, null, 0, entry?.Paid, Touched(part, entry), false, at));
     }
 

@@ -1,3 +1,4 @@
+using InkyBadger.Core.BringUp;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Sheets;
 using InkyBadger.Core.Work;
@@ -102,6 +103,30 @@ internal static class SheetCsv
                         $"{c.Bank.Id}/{c.Card.Device}/{r.Setting}",
                     }
                 )
+            )
+        );
+
+    /// <summary>What the meter said when it was brought up.</summary>
+    public static string BringUp(IEnumerable<BringUpLine> lines) =>
+        CsvText.Write(
+            ["part", "step", "what", "value", "unit", "amps", "expected", "judged", "at", "by", "words", "made-up bank", "key"],
+            lines.Select(l =>
+                new object?[]
+                {
+                    l.Part,
+                    l.Step,
+                    l.What.ToString().ToLowerInvariant(),
+                    l.Value,
+                    l.Unit,
+                    l.Amps is { } amps ? Math.Round(amps, 3) : null,
+                    l.Expected,
+                    l.Judged,
+                    l.At,
+                    l.By,
+                    l.Words,
+                    l.Simulated,
+                    l.Key,
+                }
             )
         );
 

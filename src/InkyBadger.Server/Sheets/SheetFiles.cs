@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using System.Text.Json;
 using InkyBadger.Core;
+using InkyBadger.Core.BringUp;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Sheets;
 using InkyBadger.Server.Cables;
@@ -29,7 +30,8 @@ internal static class SheetFiles
     public static IReadOnlyList<SheetFile> Of(PaperSite papers, long? revision, string said)
     {
         var design = papers.Design;
-        var ledger = new Lazy<LedgerResult>(() => BuildLedger.Work(papers, revision));
+        var walk = new Lazy<BringUpResult>(() => BringUpWalk.Work(papers));
+        var ledger = new Lazy<LedgerResult>(() => BuildLedger.Work(papers, revision, walk.Value.Proven));
         var drawing = new Lazy<WiringDrawing>(() => WiringSheets.Of(papers, ledger.Value, said));
         var labels = new Lazy<LabelsResult>(() => LabelsResult.Work(papers));
         var evaluation = new Lazy<Evaluation>(() => Evaluator.Evaluate(design, mends: false));
@@ -52,6 +54,13 @@ internal static class SheetFiles
             Csv($"fuses{of}.csv", () => ScheduleCsv.Fuses(papers.Lists(bank)?.Fuses ?? []));
             if (Netlist.Of(design, i) is { } netlist)
                 Text($"bank{of}.cir", "text/plain", () => netlist);
+        }
+        if (design.BringUp.Entries.Count > 0)
+        {
+            Csv("bring-up.csv", () => SheetCsv.BringUp(BringUpList.Of(walk.Value, design.BringUp)));
+            Add("bring-up.json", "application/json", () =>
+                JsonSerializer.SerializeToUtf8Bytes(BringUpList.Of(walk.Value, design.BringUp), DesignFormat.Indented)
+            );
         }
         foreach (var sheet in drawing.Value.Sheets)
             Text($"wiring-{sheet.Number}.svg", "image/svg+xml", () => $"<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n{sheet.Svg}");

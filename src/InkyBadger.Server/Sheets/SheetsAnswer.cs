@@ -1,4 +1,5 @@
 using System.Globalization;
+using InkyBadger.Core.BringUp;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Sheets;
 using InkyBadger.Server.Sheets.Drawing;
@@ -11,7 +12,7 @@ public sealed record PartsPage(IReadOnlyList<Part> Parts, string Words, string T
 /// <summary>Cuts, fuses and settings of one bank.</summary>
 public sealed record BankPages(string Id, string Name, SchedulesResult Lists, IReadOnlyList<SettingsCard> Cards);
 
-/// <summary>Everything the seven pages say of a design, how far it is built, and the names of the files they can be had as.</summary>
+/// <summary>Everything the pages say of a design, how far it is built, and the names of the files they can be had as.</summary>
 public sealed record SheetsAnswer(
     string Name,
     string Revision,
@@ -25,7 +26,8 @@ public sealed record SheetsAnswer(
     IReadOnlyList<WalkSection> Brief,
     IReadOnlyList<string> Cautions,
     IReadOnlyList<string> Tables,
-    IReadOnlyList<string> Files
+    IReadOnlyList<string> Files,
+    IReadOnlyList<BringUpLine> Record
 )
 {
     /// <param name="design">As it stands.</param>
@@ -34,7 +36,8 @@ public sealed record SheetsAnswer(
     public static SheetsAnswer Of(DesignDocument design, long? revision, DateOnly? day)
     {
         var papers = new PaperSite(design);
-        var ledger = BuildLedger.Work(papers, revision);
+        var walk = BringUpWalk.Work(papers);
+        var ledger = BuildLedger.Work(papers, revision, walk.Proven);
         var parts = PartsList.Work(papers);
         var labels = LabelsResult.Work(papers);
         var said =
@@ -69,7 +72,8 @@ public sealed record SheetsAnswer(
             SupplierBrief.Of(papers),
             Footing.Cautions(papers),
             Footing.Tables(papers),
-            [.. SheetFiles.Of(papers, revision, said).Select(f => f.Name)]
+            [.. SheetFiles.Of(papers, revision, said).Select(f => f.Name)],
+            BringUpList.Of(walk, design.BringUp)
         );
     }
 }

@@ -23,10 +23,11 @@ internal sealed class Walker(DesignDocument design, double seed, int faults)
 
     /// <summary>What keeps it from its end; empty: nothing.</summary>
     public string Left =>
-        Now.First is not { } first ? ""
-        : $"{Now.Steps[first].Key} after "
-            + string.Join("; ", Now.Gates.Where(g => !g.Open).Select(g => g.Opens))
-            + string.Join("; ", Now.Steps.Where(s => s.State is StepState.Look or StepState.Wrong).Select(s => s.Headline));
+        Now.First is not { } first
+            ? ""
+            : $"{Now.Steps[first].Key} after "
+                + string.Join("; ", Now.Gates.Where(g => !g.Open).Select(g => g.Opens))
+                + string.Join("; ", Now.Steps.Where(s => s.State is StepState.Look or StepState.Wrong).Select(s => s.Headline));
 
     /// <summary>Steps that were not in order when they were first read.</summary>
     public List<BringUpStep> Found { get; } = [];
@@ -50,7 +51,10 @@ internal sealed class Walker(DesignDocument design, double seed, int faults)
                     Words = words,
                     Sign = step.Sign,
                     Simulated = Record.Simulated?.Seed,
-                    Capacity = step.Kind == StepKind.Capacity ? new() { Ah = 0.95 * step.Sheet!.RatedAh, Hours = step.Sheet.Chemistry is "lfp" or "nmc" ? 6 : 20 } : null,
+                    Capacity =
+                        step.Kind == StepKind.Capacity
+                            ? new() { Ah = 0.95 * step.Sheet!.RatedAh, Hours = step.Sheet.Chemistry is "lfp" or "nmc" ? 6 : 20 }
+                            : null,
                 },
             ],
         };

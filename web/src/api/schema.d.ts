@@ -813,6 +813,115 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bring-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The steps in which a design is brought up, each judged by its record; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BringUpAnswer"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bring-up/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the meter shows at a step on the made-up bank that the design has chosen; nothing is stored */
+        post: {
+            parameters: {
+                query: {
+                    step: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SimulatedReading"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs": {
         parameters: {
             query?: never;
@@ -3579,6 +3688,205 @@ export interface components {
             /** Format: int32 */
             advisedConductors: number;
         };
+        BringUpAnswer: {
+            walk: components["schemas"]["BringUpResult"];
+            zones: {
+                [key: string]: string;
+            };
+        };
+        /** @description An entry of the record. */
+        BringUpEntry: {
+            /** @description Key of the step or gate; the same for as long as it is about the same place of the design. */
+            step: string;
+            what: components["schemas"]["BringUpWhat"];
+            /** @description Local moment as YYYY-MM-DDTHH:MM. */
+            at: string;
+            by: string;
+            /**
+             * Format: double
+             * @description What the meter said, in the step’s unit.
+             */
+            value: null | number;
+            /**
+             * Format: double
+             * @description What flowed through the place meanwhile [A, &gt; 0]; null: nothing, or it does not matter.
+             */
+            amps: null | number;
+            /** @description A reason, a remark, a name. */
+            words: null | string;
+            /** @description Sign of what the design wanted at this place then; null: nobody noted it. */
+            sign: null | string;
+            /**
+             * Format: double
+             * @description Number of the made-up bank that answered; null: a real one.
+             */
+            simulated: null | number;
+            capacity: null | components["schemas"]["CapacityReading"];
+        };
+        /** @description Something that must be in order before what follows. */
+        BringUpGate: {
+            key: string;
+            bank: string;
+            /**
+             * Format: int32
+             * @description Index of the step it stands before.
+             */
+            before: number;
+            /** @description What is behind it. */
+            title: string;
+            /** @description When it opens. */
+            opens: string;
+            /** @description By what was read, or by a reason. */
+            open: boolean;
+            /** @description With which it was passed; null: it was not. */
+            reason: null | string;
+            /** Format: int32 */
+            entry: null | number;
+            sign: string;
+        };
+        /** @description A line of the record as it is printed. */
+        BringUpLine: {
+            /** @description Heading and step it belongs to; a step the design no longer has is told by its key. */
+            part: string;
+            step: string;
+            /** @description Read, done, mended, passed or signed. */
+            what: components["schemas"]["BringUpWhat"];
+            /** Format: double */
+            value: null | number;
+            unit: string;
+            /** Format: double */
+            amps: null | number;
+            /** @description What it should have been, in words. */
+            expected: string;
+            /** @description Of the entry that counts; empty: another counts, or nobody judges it. */
+            judged: string;
+            at: string;
+            by: string;
+            words: string;
+            /**
+             * Format: double
+             * @description Number of the made-up bank that answered; null: a real one.
+             */
+            simulated: null | number;
+            key: string;
+        };
+        /** @description Both poles of the main run, joint by joint. */
+        BringUpLoop: {
+            bank: string;
+            /**
+             * Format: double
+             * @description That every figure is for [A].
+             */
+            amps: number;
+            /** @description Read at the shunt, not merely to be expected. */
+            measured: boolean;
+            /**
+             * Format: double
+             * @description From here on a joint is worth a look [mV].
+             */
+            lookMv: number;
+            plus: components["schemas"]["LoopItem"][];
+            minus: components["schemas"]["LoopItem"][];
+            /** Format: double */
+            postsV: null | number;
+            /** Format: double */
+            endV: null | number;
+        };
+        /** @description A heading of the order of steps. */
+        BringUpPart: {
+            title: string;
+            bank: string;
+            /** Format: int32 */
+            count: number;
+        };
+        /** @description How a design was proven with the meter, reading by reading. */
+        BringUpRecord: {
+            /** @description Who holds the meter; written into what is read from now on. */
+            by: string;
+            /** @description In the order they were made. None is ever written over: measured again is one more, and the last one counts. */
+            entries: components["schemas"]["BringUpEntry"][];
+            simulated: null | components["schemas"]["SimulatedBank"];
+        };
+        /** @description Bringing a design up: its steps in the only safe order with what was found at each, the gates between them, and every joint of the loop. */
+        BringUpResult: {
+            /** @description Where it stands, in a sentence. */
+            headline: string;
+            /** @description Headings, each with how many steps follow it. */
+            parts: components["schemas"]["BringUpPart"][];
+            steps: components["schemas"]["BringUpStep"][];
+            gates: components["schemas"]["BringUpGate"][];
+            /**
+             * Format: int32
+             * @description Index of the first step that is not done; null: all are.
+             */
+            first: null | number;
+            /** Format: int32 */
+            done: number;
+            /**
+             * Format: int32
+             * @description Steps whose last reading is wrong.
+             */
+            wrong: number;
+            /** Format: int32 */
+            toLookAt: number;
+            /** @description One a bank that has a main run. */
+            loops: components["schemas"]["BringUpLoop"][];
+            /** @description Who answers, in words. */
+            meter: string;
+        };
+        /** @description A step. */
+        BringUpStep: {
+            key: string;
+            bank: string;
+            /** @description The heading it stands under. */
+            part: string;
+            /** @description Short, for the list. */
+            title: string;
+            kind: components["schemas"]["StepKind"];
+            /** @description What was found against what should be; before a reading what to do. */
+            headline: string;
+            /** @description What to do, where the tips go. */
+            do: string;
+            list: string[];
+            /** @description What must be on meanwhile; null: it does not matter. */
+            load: null | string;
+            tips: null | components["schemas"]["Tips"];
+            /** @description Of the reading, such as `mV`; empty: there is none. */
+            unit: string;
+            /**
+             * Format: int32
+             * @description The meter must show so many.
+             */
+            decimals: number;
+            /** @description Of the meter, in words. */
+            range: string;
+            expected: null | components["schemas"]["Expected"];
+            /**
+             * Format: double
+             * @description Through the place at the amperes just read [A]; kept with the reading.
+             */
+            amps: null | number;
+            state: components["schemas"]["StepState"];
+            /** @description A gate before it is shut: no reading is taken. */
+            barred: boolean;
+            verdict: null | components["schemas"]["Verdict"];
+            /** @description What was found, for the list. */
+            brief: null | string;
+            /** @description Its places in the document’s record, the last that counts last. */
+            entries: number[];
+            /** @description Of what the design wants at this place. */
+            sign: string;
+            caution: null | string;
+            working: components["schemas"]["Equation"][];
+            sheet: null | components["schemas"]["CapacitySheet"];
+            /** @description Changes to the design that put into it what was found; empty: there is nothing to take. */
+            take: components["schemas"]["TakenIn"][];
+        };
+        /**
+         * @description What was done at a step.
+         * @enum {unknown}
+         */
+        BringUpWhat: "read" | "done" | "mended" | "passed" | "signed";
         /** @description A build worked out whole: what it is, its bill, what it gives (AC watts null: no inverter), what it takes, and how it ages. double? Build.AskedWh is what the demand wants usable; double? Build.EvenTotal counts the units' price for that alone. Wrong builds say why. */
         Build: {
             key: string;
@@ -3864,6 +4172,100 @@ export interface components {
             /** Format: int32 */
             lugs: number;
         };
+        /** @description What was read at a capacity test: one of the three amounts. */
+        CapacityReading: {
+            /**
+             * Format: double
+             * @description At the outlet of the inverter [Wh, &gt; 0].
+             */
+            acWh: null | number;
+            /**
+             * Format: double
+             * @description At the bank [Wh, &gt; 0].
+             */
+            dcWh: null | number;
+            /**
+             * Format: double
+             * @description At the bank [Ah, &gt; 0].
+             */
+            ah: null | number;
+            /**
+             * Format: double
+             * @description It took [h, &gt; 0].
+             */
+            hours: number;
+            /**
+             * Format: double
+             * @description Mean while it was taken [V, &gt; 0]; null: nominal.
+             */
+            meanV: null | number;
+            /**
+             * Format: double
+             * @description Of the bank [°C, −20 to 60]; null: 25.
+             */
+            temperatureC: null | number;
+            /** @description Before the cut-off. */
+            stoppedEarly: boolean;
+            supply: components["schemas"]["MeterSupply"];
+        };
+        /** @description A capacity test as it was judged. */
+        CapacitySheet: {
+            result: null | components["schemas"]["CapacityTestResult"];
+            /** Format: double */
+            ratedAh: number;
+            /** Format: double */
+            nominalV: number;
+            chemistry: string;
+            /** Format: double */
+            inverterEfficiency: number;
+        };
+        /** @description A capacity test. */
+        CapacityTestResult: {
+            /**
+             * Format: double
+             * @description At the bank [Wh].
+             */
+            dcWh: number;
+            /**
+             * Format: double
+             * @description [Ah].
+             */
+            ah: number;
+            /**
+             * Format: double
+             * @description Lead gives less when it is taken faster than its plate says [≥ 1].
+             */
+            rateFactor: number;
+            /**
+             * Format: double
+             * @description Of what it gives at 25 °C (0 to 1].
+             */
+            coldFactor: number;
+            /**
+             * Format: double
+             * @description At its plate’s hours and 25 °C [Ah].
+             */
+            correctedAh: number;
+            /**
+             * Format: double
+             * @description Of the rating: its health.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description [1/h].
+             */
+            cRate: number;
+            /** @description It was taken neither too fast nor too slowly to be told. */
+            loadOk: boolean;
+            doubtful: boolean;
+            verdict: components["schemas"]["CapacityVerdict"];
+        };
+        /**
+         * @description What a capacity test tells; the first that applies.
+         * @enum {unknown}
+         */
+        CapacityVerdict: "good" | "not-told" | "aged" | "worn";
         /** @description A setting of a card. */
         CardRow: {
             /** @description Which one, such as `absorbV`. */
@@ -4497,6 +4899,8 @@ export interface components {
             rehearsal: components["schemas"]["RehearsalChoice"];
             /** @description What is ordered, here, fitted and proven; a part that is not in it is planned. */
             ledger: components["schemas"]["LedgerEntry"][];
+            /** @description What the meter said when it was brought up. */
+            bringUp: components["schemas"]["BringUpRecord"];
         };
         /** @description A fixed preset of a device, of the whole bank [V]; compensation [mV/K, ≤ 0]. */
         DevicePreset: {
@@ -4822,6 +5226,36 @@ export interface components {
             firstToDo: null | string;
             name: string;
             site: null | components["schemas"]["SiteResult"];
+        };
+        /** @description What it should say, as bands on a line of numbers, in the step’s unit. */
+        Expected: {
+            /**
+             * Format: double
+             * @description In the middle; null: anything within the band.
+             */
+            value: null | number;
+            /**
+             * Format: double
+             * @description In order from here,
+             */
+            okFrom: number;
+            /**
+             * Format: double
+             * @description to here.
+             */
+            okTo: number;
+            /**
+             * Format: double
+             * @description Worth a look from here,
+             */
+            lookFrom: number;
+            /**
+             * Format: double
+             * @description to here; beyond it is wrong.
+             */
+            lookTo: number;
+            /** @description Such as “8 to 10 mV”. */
+            words: string;
         };
         /**
          * @description A source over the day: what it offers and what is taken of it in each step [W], offered, taken and refused of it [Wh], and what it was
@@ -5830,6 +6264,42 @@ export interface components {
             worst: components["schemas"]["WorstInstant"];
             seasons: components["schemas"]["SeasonLoads"][];
         };
+        /** @description A device, a piece of copper or a joint along a pole, in its order. */
+        LoopItem: {
+            kind: components["schemas"]["LoopItemKind"];
+            /** @description What the drawing calls it. */
+            tag: string;
+            /** @description Key of the step that measures it; null: none does. */
+            step: null | string;
+            /**
+             * Format: double
+             * @description Of copper [m].
+             */
+            lengthM: null | number;
+            /**
+             * Format: double
+             * @description Diameter of copper [mm].
+             */
+            mm: null | number;
+            /**
+             * Format: double
+             * @description Of a sound one at these amperes [mV].
+             */
+            soundMv: null | number;
+            /**
+             * Format: double
+             * @description [mV]; null: not yet.
+             */
+            measuredMv: null | number;
+            state: components["schemas"]["StepState"];
+            /**
+             * Format: double
+             * @description Share of what the copper carries, at these amperes.
+             */
+            used: null | number;
+        };
+        /** @enum {unknown} */
+        LoopItemKind: "device" | "piece" | "joint";
         /** @enum {unknown} */
         LoopPart: "post" | "fuse" | "switch" | "shunt" | "bus" | "inverter" | "begin" | "end";
         /**
@@ -5891,6 +6361,11 @@ export interface components {
             outcome: string;
             changes: components["schemas"]["DesignChange"][];
         };
+        /**
+         * @description Where the meter of a capacity test takes its own supply from.
+         * @enum {unknown}
+         */
+        MeterSupply: "apart" | "inverter";
         /** @description A change that balances a month: so much panel, or so many hours of plug. */
         MonthAnswer: {
             label: string;
@@ -7115,6 +7590,24 @@ export interface components {
             cautions: string[];
             tables: string[];
             files: string[];
+            record: components["schemas"]["BringUpLine"][];
+        };
+        /** @description A made-up bank with hidden faults, from its number. */
+        SimulatedBank: {
+            /**
+             * Format: double
+             * @description The same number gives the same bank [0 to 2⁵³].
+             */
+            seed: number;
+            /**
+             * Format: int32
+             * @description Planted in it, as many as its design has places for [0 to 7].
+             */
+            faults: number;
+        };
+        SimulatedReading: {
+            /** Format: double */
+            value: number;
         };
         /** @description Several banks beside each other: what joins them, and one plug for all. */
         SiteResult: {
@@ -7443,6 +7936,10 @@ export interface components {
          * @enum {unknown}
          */
         Station: "loads" | "voltage" | "inverter" | "bank" | "cables" | "charging";
+        /** @enum {unknown} */
+        StepKind: "act" | "reading" | "capacity" | "signature";
+        /** @enum {unknown} */
+        StepState: "open" | "done" | "look" | "wrong" | "reopened";
         /** @description What stays in a unit when all is dark [Ah, Wh at its rest volts], string and unit from 1. */
         StrandedUnit: {
             /** Format: int32 */
@@ -7589,6 +8086,13 @@ export interface components {
              */
             powerFactor: null | number;
         };
+        /** @description A change of the document: the pointer and the value it gets. */
+        TakenIn: {
+            /** @description What it puts in. */
+            words: string;
+            pointer: string;
+            value: unknown;
+        };
         /** @description Strings (from 1) at which the leads leave the rails; only with style `rails`. */
         Takeoffs: {
             /** Format: int32 */
@@ -7610,6 +8114,33 @@ export interface components {
             ref: null | string;
             text: null | string;
         };
+        /** @description Where the tips of the meter go, and what lies between them. */
+        Tips: {
+            /** @description What the cut-out shows. */
+            picture: components["schemas"]["TipsPicture"];
+            /** @description Where the red tip goes. */
+            red: string;
+            /** @description Where the black one goes. */
+            black: string;
+            /** @description What stands at its left: a label, such as M1+. */
+            left: string;
+            /** @description About it, such as 50 mm². */
+            leftSays: string;
+            /** @description At its right, such as F1. */
+            right: string;
+            rightSays: string;
+            /**
+             * Format: double
+             * @description Diameter of the copper [mm]; null: there is none in it.
+             */
+            copperMm: null | number;
+            /** @description Such as M8; null: it has none. */
+            stud: null | string;
+            /** @description Of the part it is about, for its place in the wiring drawing. */
+            partKey: null | string;
+        };
+        /** @enum {unknown} */
+        TipsPicture: "lug" | "copper" | "posts" | "poles" | "clamp" | "shown" | "heat";
         /** @enum {unknown} */
         TrimAxle: "front" | "rear";
         /** @description The bank’s weight on what carries it. */
@@ -7796,6 +8327,26 @@ export interface components {
             series: null | number;
             makes: number[];
             words: string;
+        };
+        /** @description A reading judged. */
+        Verdict: {
+            /** @description Done, to look at, or wrong. */
+            state: components["schemas"]["StepState"];
+            /** @description In a few words. */
+            title: string;
+            /** @description What it means, with its figures. */
+            sentence: string;
+            /** @description In the order of the hands. */
+            toDo: string[];
+            /** @description Worked out from it. */
+            figures: components["schemas"]["VerdictFigure"][];
+        };
+        /** @description A figure worked out of a reading, and what it is. */
+        VerdictFigure: {
+            /** Format: double */
+            value: number;
+            unit: string;
+            label: string;
         };
         VoltLine: {
             kind: components["schemas"]["VoltLineKind"];
