@@ -14,6 +14,7 @@ public sealed record BringUpLine(
     BringUpWhat What,
     double? Value,
     string Unit,
+    int Decimals,
     double? Amps,
     string Expected,
     string Judged,
@@ -47,6 +48,7 @@ public static class BringUpList
                         ? "Wh"
                         : "Ah"
                     : step?.Unit ?? "",
+                step?.Decimals ?? 0,
                 e.Amps,
                 e.What == BringUpWhat.Read ? step?.Expected?.Words ?? "" : "",
                 counts && step?.Verdict is { } v ? v.Title : "",

@@ -161,15 +161,18 @@ internal static class FirstSteps
             from x in pack.Strings.Index()
             from y in x.Item.Units.Index()
             where y.Item.Item.Key == item.Key && (x.Index, y.Index) != (s, u)
-            let v = w.Read(RestId(x.Index, y.Index))
+            let v = w.Ahead(RestId(x.Index, y.Index), "V", AboutUnit(item))
             where v is > DeadV
             select ($"{Say.StringName(x.Index + 1)}{y.Index + 1}", v.Value);
         var (empty, full) = (unit.RestV(0.1), unit.RestV(1));
+        var joinable = Joinable([.. Others().Select(o => o.V)], tolerance);
+        var (from, to) = joinable ?? (empty, full);
+        string V(double v) => Figures.Number(v, decimals);
         var alike = pack.Strings.Sum(x => x.Units.Count(y => y.Item.Key == item.Key));
         return new(RestId(s, u), $"{name}, at rest")
         {
             Kind = StepKind.Reading,
-            Ask = $"Measure {name} by itself, at rest: {Figures.Number(empty, decimals)} to {Figures.Number(full, decimals)} V",
+            Ask = $"Measure {name} by itself, at rest: {V(from)} to {V(to)} V",
             Do =
                 $"It has rested, nothing hangs on it. {(decimals == 2 ? "Two decimals: tenths tell nothing." : "Three decimals: a cell tells nothing by less.")}",
             Tips = new(
@@ -186,20 +189,38 @@ internal static class FirstSteps
             ),
             Unit = "V",
             Decimals = decimals,
-            Expected = new(
-                null,
-                empty,
-                full * 1.02,
-                0.97 * empty,
-                full * 1.05,
-                $"{Figures.Number(empty, decimals)} to {Figures.Number(full, decimals)} V, and as its siblings within {Figures.Number(tolerance, decimals)} V"
-            ),
-            About = $"{item.Key}|{item.Cells}|{item.Chemistry}",
+            Expected = joinable is null
+                ? new(
+                    null,
+                    empty,
+                    full * 1.02,
+                    0.97 * empty,
+                    full * 1.05,
+                    $"{V(empty)} to {V(full)} V, and as its siblings within {V(tolerance)} V"
+                )
+                : new(null, from, to, from, to, $"{V(from)} to {V(to)} V, as its siblings within {V(tolerance)} V"),
+            About = AboutUnit(item),
             Judge = e => Rest(name, e.Value!.Value, [.. Others()], alike, tolerance, decimals, empty, full, item),
             Probe = new Probe.Unit(s, u),
             Proves = [($"unit-{item.Key}", 1)],
             Caution = Touch,
         };
+    }
+
+    private static string AboutUnit(UnitItem item) => $"{item.Key}|{item.Cells}|{item.Chemistry}";
+
+    /// <summary>Where it may lie to be joined to its siblings, as far as these were read.</summary>
+    private static (double From, double To)? Joinable(List<double> others, double tolerance)
+    {
+        if (others.Count == 0)
+            return null;
+        var (from, to) = (others.Max() - tolerance, others.Min() + tolerance);
+        if (from <= to)
+            return (from, to);
+        // They are not joinable themselves: near their middle it is none of the odd ones.
+        others.Sort();
+        var middle = (others[(others.Count - 1) / 2] + others[others.Count / 2]) / 2;
+        return (middle - tolerance / 2, middle + tolerance / 2);
     }
 
     public static string RestId(int s, int u) => $"rest-{s + 1}-{u + 1}";
@@ -425,6 +446,15 @@ internal static class FirstSteps
                 [
                     "Look at the tips: red on the plus of the first unit.",
                     "Still a minus: the string stands the wrong way round; turn it before anything is joined.",
+                ]
+            ),
+            PackVerdict.Open when r.ReversedUnits is not null => (
+                "Open somewhere, or half of it turned round",
+                "A jumper is loose, a fuse is missing, a BMS sleeps; or as many units stand one way as the other, which reads nothing too.",
+                [
+                    "Cover the ends of the string.",
+                    "Measure each unit where it stands, red towards the plus end: one with a minus is turned. Turn it, join it again.",
+                    "None has: look at each jumper and fuse of the string, and wake a BMS as its maker says.",
                 ]
             ),
             PackVerdict.Open => (

@@ -103,6 +103,17 @@ internal sealed class Walk
     /// <summary>What was read at a step of this bank; null: nothing, or it no longer counts.</summary>
     public double? Read(string id) => Find(id) is { Verdict: not null } step ? Last(step)?.Value : null;
 
+    /// <summary>The same of a step that comes later, by what it will be about.</summary>
+    public double? Ahead(string id, string unit, string about)
+    {
+        var sign = SignOf(id, unit, about);
+        return
+            entriesOf.GetValueOrDefault(Key(id))?.Select(i => record.Entries[i]).LastOrDefault(e => Counts(e, sign))
+                is { What: BringUpWhat.Read } last
+            ? last.Value
+            : null;
+    }
+
     /// <summary>The same with what flowed meanwhile [A].</summary>
     public BringUpEntry? Entry(string id) => Find(id) is { } step ? Last(step) : null;
 
@@ -119,12 +130,14 @@ internal sealed class Walk
 
     private static bool Counts(BringUpEntry entry, string sign) => entry.Sign is null || entry.Sign == sign;
 
+    private static string SignOf(string id, string unit, string about) => SignOf($"{id}|{unit}|{about}");
+
     private static string SignOf(string about) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(about)).AsSpan(0, 6));
 
     public BringUpStep Add(Draft d)
     {
         var key = Key(d.Id);
-        var sign = SignOf($"{d.Id}|{d.Unit}|{d.About}");
+        var sign = SignOf(d.Id, d.Unit, d.About);
         var entries = entriesOf.GetValueOrDefault(key) ?? [];
         var last = entries.Select(i => record.Entries[i]).LastOrDefault(e => Counts(e, sign));
         var judged = last is { What: BringUpWhat.Read } ? d.Judge?.Invoke(last) : null;

@@ -60,6 +60,13 @@ export type LedgerEntry = Schemas['LedgerEntry']
 export type LedgerStop = Schemas['LedgerStop']
 export type WalkSection = Schemas['WalkSection']
 export type SheetLists = Schemas['ListBackAnswer']
+export type BringUpAnswer = Schemas['BringUpAnswer']
+export type BringUpStep = Schemas['BringUpStep']
+export type BringUpGate = Schemas['BringUpGate']
+export type BringUpEntry = Schemas['BringUpEntry']
+export type BringUpLoop = Schemas['BringUpLoop']
+export type BringUpLine = Schemas['BringUpLine']
+export type LoopItem = Schemas['LoopItem']
 export type WhatIf = Schemas['WhatIf']
 export type Station = Schemas['Station']
 export type DesignAnswer = Schemas['DesignAnswer']
@@ -286,6 +293,13 @@ export const api = {
     return answer.response.status === 204 ? null : unwrap(answer)
   },
   /** All papers of the design, and how far it is built. */
+  bringUp: async (design: Design, signal?: AbortSignal) =>
+    unwrap(await client.POST('/api/bring-up', { body: design as unknown as Body, signal })),
+  /** What the made-up bank answers at a step. */
+  simulatedReading: async (design: Design, step: string) =>
+    unwrap(
+      await client.POST('/api/bring-up/simulated', { body: design as unknown as Body, params: { query: { step } } }),
+    ).value,
   sheets: async (design: Design, revision: number | undefined, day: string | undefined, signal?: AbortSignal) =>
     unwrap(
       await client.POST('/api/sheets', {

@@ -18,6 +18,7 @@
     builds: () => import('../builds/Builds.svelte'),
     rehearse: () => import('../rehearse/Rehearse.svelte'),
     sheets: () => import('../sheets/Sheets.svelte'),
+    bringUp: () => import('../bringup/BringUp.svelte'),
   }
 
   let trouble = $state<string | null>(null)
@@ -46,7 +47,15 @@
   })
   $effect(() => {
     const station = route.station
-    if (!route.tape && !route.summary && !route.builds && !route.rehearse && !route.sheets && !route.findings)
+    if (
+      !route.tape &&
+      !route.summary &&
+      !route.builds &&
+      !route.rehearse &&
+      !route.sheets &&
+      !route.bringUp &&
+      !route.findings
+    )
       untrack(() => session.arrive(station))
   })
 </script>
@@ -69,7 +78,7 @@
       load={places.builds}
     />{:else if route.rehearse}<Later load={places.rehearse} />{:else if route.sheets}<Later
       load={places.sheets}
-    />{:else}<Workbench />{/if}
+    />{:else if route.bringUp}<Later load={places.bringUp} />{:else}<Workbench />{/if}
 {:else}
   <main class="p-8 caption" aria-busy="true">Opening the design…</main>
 {/if}

@@ -28,9 +28,11 @@
         ? 'rehearse'
         : route.sheets
           ? 'sheets'
-          : route.findings
-            ? 'findings'
-            : 'path',
+          : route.bringUp
+            ? 'bring-up'
+            : route.findings
+              ? 'findings'
+              : 'path',
   )
   // Whatever was pressed in it, the menu has done its work.
   $effect(() => {
@@ -114,6 +116,11 @@
           href="#/d/{session.id}/sheets"
           class={[here === 'sheets' && 'on']}
           aria-current={here === 'sheets' ? 'page' : undefined}>Sheets</a
+        >
+        <a
+          href="#/d/{session.id}/bring-up"
+          class={[here === 'bring-up' && 'on']}
+          aria-current={here === 'bring-up' ? 'page' : undefined}>Bring-up</a
         >
       </div>
       <span class="caption kept" aria-live="polite" data-testid="kept">{keeper.words}{@render acts()}</span>

@@ -2,7 +2,7 @@ import type { Station } from '../api/client'
 import { stations } from '../stations'
 
 /** The address after the hash: `#/shelf`, `#/new`, `#/d/<id>/<station>`, `#/d/<id>/tape`, `#/d/<id>/summary`, `#/d/<id>/findings`, `#/d/<id>/builds`,
- * `#/d/<id>/rehearse` or `#/d/<id>/sheets`. */
+ * `#/d/<id>/rehearse`, `#/d/<id>/sheets` or `#/d/<id>/bring-up`. */
 class Route {
   hash = $state(location.hash)
 
@@ -36,6 +36,10 @@ class Route {
   /** All papers, and how far it is built. */
   get sheets() {
     return this.design !== null && this.parts[2] === 'sheets'
+  }
+  /** Proving it with the meter. */
+  get bringUp() {
+    return this.design !== null && this.parts[2] === 'bring-up'
   }
   /** The key a device's link carries. */
   get key(): string | null {

@@ -12,15 +12,15 @@
   import Ledger from './Ledger.svelte'
   import MeansNow from './MeansNow.svelte'
   import PartsPage from './PartsPage.svelte'
+  import RecordPage from './RecordPage.svelte'
   import SettingsPage from './SettingsPage.svelte'
   import { sheets } from './sheets.svelte'
   import './paper.css'
   import Wiring from './Wiring.svelte'
   import WordsPage from './WordsPage.svelte'
 
-  /** Seven papers of one design, and the ledger of how far it is built. */
+  /** The papers of one design, and the ledger of how far it is built. */
   const PAUSE_MS = 80
-  const PAGES = ['Wiring', 'Parts', 'Cuts and labels', 'Fuses', 'Settings', 'Walk-through', 'For the supplier']
 
   $effect(() => {
     void session.id
@@ -83,6 +83,17 @@
     input.value = ''
   }
   const answer = $derived(sheets.answer)
+  /** The record is a paper once there is something in it. */
+  const PAGES = $derived([
+    'Wiring',
+    'Parts',
+    'Cuts and labels',
+    'Fuses',
+    'Settings',
+    'Walk-through',
+    'For the supplier',
+    ...(answer && answer.record.length > 0 ? ['Record'] : []),
+  ])
   const name = $derived(answer?.name ?? session.evaluation!.name)
 </script>
 
@@ -137,7 +148,7 @@
               {#if i > 0}
                 <header>
                   <b>{word}</b><span>{name}</span><span class="caption"
-                    >{i + 1} of 7{answer.revision ? `, revision ${answer.revision}` : ''}</span
+                    >{i + 1} of {PAGES.length}{answer.revision ? `, revision ${answer.revision}` : ''}</span
                   >
                 </header>
               {/if}
@@ -155,13 +166,14 @@
                   ]}
                 />
                 <p class="sign"><span>Checked by</span><span>Licence</span><span>Date</span></p>
-              {:else}<WordsPage sections={answer.brief} />{/if}
+              {:else if i === 6}<WordsPage sections={answer.brief} />{:else}<RecordPage />{/if}
             </div>
           {/each}
         </div>
       {/if}
       <div class="acts no-print">
-        <button type="button" class="btn btn-primary btn-sm" onclick={() => void print('all')}>Print these seven</button
+        <button type="button" class="btn btn-primary btn-sm" onclick={() => void print('all')}
+          >Print these {PAGES.length === 8 ? 'eight' : 'seven'}</button
         >
         <button type="button" class="link-copper strong" data-testid="zip" onclick={() => void save('sheets.zip')}
           >everything, as a zip</button
