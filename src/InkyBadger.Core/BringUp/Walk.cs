@@ -229,7 +229,7 @@ internal sealed class Walk
             0 => "whole",
             1 => "one decimal",
             2 => "two decimals",
-            _ => $"{d.Decimals} decimals",
+            _ => "three decimals",
         };
         return d.Unit switch
         {

@@ -3754,6 +3754,8 @@ export interface components {
             /** Format: double */
             value: null | number;
             unit: string;
+            /** Format: int32 */
+            decimals: number;
             /** Format: double */
             amps: null | number;
             /** @description What it should have been, in words. */

@@ -354,6 +354,10 @@
       background: var(--sheet);
       border-block: 1.5px solid var(--ink);
     }
+    .places {
+      flex-wrap: wrap;
+      gap: 0 8px;
+    }
     .places a {
       min-height: 44px;
       padding-inline: 10px;

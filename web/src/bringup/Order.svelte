@@ -84,6 +84,10 @@
           <span class={['how', s.unit && 'fig']}>{s.brief ?? ''}</span>
         </button>
       {/each}
+    {:else}
+      {#each walk.gates.filter((g) => g.before > p.from && g.before < p.from + p.count) as g (g.key)}{@render gate(
+          g,
+        )}{/each}
     {/if}
   {/each}
 </nav>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { BringUpStep } from '../api/client'
+  import { session } from '../app/session.svelte'
   import Mark from '../ui/Mark.svelte'
   import { bringUp } from './bringup.svelte'
   import Capacity from './Capacity.svelte'
@@ -54,6 +55,8 @@
     return v >= e.okFrom && v <= e.okTo ? 'in order' : v >= e.lookFrom && v <= e.lookTo ? 'worth a look' : 'wrong'
   })
 
+  const away = $derived(bringUp.trouble !== null || session.failure !== null)
+
   function keep() {
     if (!reading) {
       refused = typed === '' ? 'What does the meter say?' : `That is no reading in ${step.unit}.`
@@ -85,12 +88,12 @@
   }
 </script>
 
-<div class={['bench', step.kind, loop && 'looped']}>
+<div class={['bench', step.kind, closed && step.verdict && 'told']}>
   <p class="kicker caption" data-testid="kicker">
     {`step ${bringUp.index + 1} of ${walk.steps.length} · ${step.part}`}{#if step.load}{' · '}<b>{step.load}</b>{/if}
   </p>
   <h1 class="headline" data-testid="headline">
-    {bringUp.waiting && bringUp.waiting.what === 'read' && bringUp.trouble
+    {bringUp.waiting && bringUp.waiting.what === 'read' && away
       ? `${written(bringUp.waiting.value ?? 0, step.decimals)} ${step.unit} is kept here; it is judged once the server answers`
       : step.headline}
   </h1>
@@ -143,7 +146,7 @@
           {:else}{step.expected?.words ?? ''}{/if}
         </p>
         {#if step.expected}<NumberLine {step} value={shown} />{/if}
-        {#if meanwhile && bringUp.trouble}<p class="note" data-testid="meanwhile">
+        {#if meanwhile && away}<p class="note" data-testid="meanwhile">
             By the bands that came with this step: <b>{meanwhile}</b>.
           </p>{/if}
       </div>
@@ -389,7 +392,8 @@
       flex: 1 1 150px;
       font-size: 15px;
     }
-    .roomy {
+    .roomy,
+    .told .list {
       display: none;
     }
     .alone {
