@@ -153,6 +153,40 @@ public class LayoutTests
             Look($"long, sheets, {tab}");
         }
 
+        bench.Open($"#/d/{id}/bring-up");
+        bench.Find("[data-testid=done]");
+        Look("long, bring-up");
+        ToStep("rest-1-1");
+        bench.Find("[data-testid=meter]").SendKeys("13.2" + Keys.Enter);
+        bench.Find("[data-testid=shown]");
+        Look("long, bring-up, a reading");
+        foreach (var step in new[] { "string-1", "polarity", "joint-main-post-fuse-plus-2", "share-1", "capacity", "signed-1" })
+        {
+            ToStep(step);
+            Look($"long, bring-up, {step}");
+        }
+        bench.Open($"#/d/{id}/sheets");
+        bench.ClickText("[role=tab]", "Record");
+        bench.Find("[data-testid=record]");
+        Look("long, sheets, Record");
+
+        void ToStep(string step)
+        {
+            // On a narrow screen the list lies over the step.
+            bench.Run("const e = document.querySelector('[data-testid=steps]'); if (e.checkVisibility()) e.click()");
+            bench.WaitUntil(() => bench.Has(".order"), "the order of steps");
+            bench.Run("document.querySelectorAll('.order .part[aria-expanded=false]').forEach((e) => e.click())");
+            bench.Click($"[data-step$='/{step}']");
+            bench.WaitUntil(
+                () =>
+                    (bool)
+                        bench.Run(
+                            $"return [...document.querySelectorAll('[data-step$=\"/{step}\"]')].some(e => e.ariaCurrent === 'step')"
+                        )!,
+                step
+            );
+        }
+
         bench.Open("#/new");
         bench.Click("[data-start=blank]");
         bench.Find("[data-testid=headline]");
@@ -170,6 +204,7 @@ public class LayoutTests
                 "builds",
                 "rehearse",
                 "sheets",
+                "bring-up",
             }
         )
         {

@@ -110,6 +110,9 @@ public class ScreenTests
         bench.OpenDesign("Hare", "bank");
         bench.Find("[data-testid=working-value]");
         judge("bank of the hut");
+        bench.OpenDesign("Tern Yard", "bring-up");
+        bench.Find("[data-testid=done]");
+        judge("bring-up");
         bench.OpenDesign("Tern Yard", "cables");
         bench.Click("[data-testid=counts]");
         bench.WaitUntil(() => bench.All("[data-testid=all-findings] .offer").Count > 3, "findings and their mends");

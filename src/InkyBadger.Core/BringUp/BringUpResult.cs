@@ -5,14 +5,16 @@ using InkyBadger.Core.Working;
 namespace InkyBadger.Core.BringUp;
 
 /// <summary>
-/// Bringing a design up: its steps in the only safe order with what was found at each, the gates between them, and every joint of the loop.
+/// Bringing a design up: its steps in the only safe order with what was found at each, the gates between them, and every joint of the
+/// loop.
 /// </summary>
 /// <param name="Headline">Where it stands, in a sentence.</param>
 /// <param name="Parts">Headings, each with how many steps follow it.</param>
 /// <param name="First">Index of the first step that is not done; null: all are.</param>
 /// <param name="Wrong">Steps whose last reading is wrong.</param>
 /// <param name="Loops">One a bank that has a main run.</param>
-/// <param name="Proven">Parts of the parts list and the cut list that a meter has shown to be as they are to be, and how many of each.</param>
+/// <param name="Proven">Parts of the parts list and the cut list that a meter has shown to be as they are to be, and how many of
+/// each.</param>
 /// <param name="Meter">Who answers, in words.</param>
 public sealed record BringUpResult(
     string Headline,
@@ -28,8 +30,8 @@ public sealed record BringUpResult(
     string Meter
 );
 
-/// <summary>A heading of the order of steps.</summary>
-public sealed record BringUpPart(string Title, string Bank, int Count);
+/// <summary>A heading of the order of steps, with the name of its bank where there are several, and how many steps follow it.</summary>
+public sealed record BringUpPart(string Title, string Bank, string BankName, int Count);
 
 public enum StepKind
 {

@@ -6,7 +6,8 @@ using InkyBadger.Core.Work;
 namespace InkyBadger.Core.BringUp;
 
 /// <summary>
-/// A made-up bank that stands in for a real one: the design as it would be built, every resistance a little off, and faults hidden in it. It
+/// A made-up bank that stands in for a real one: the design as it would be built, every resistance a little off, and faults hidden in
+/// it. It
 /// answers whatever a meter is held to, by the same network as the plan, to the last digit and with its noise.
 /// </summary>
 internal sealed class HiddenBank
@@ -234,7 +235,9 @@ internal sealed class HiddenBank
         return c.Ohm + Spread(id, 0.04 * c.Ohm * 1000 * c.Conductors) / 1000 / c.Conductors + ExtraOhm(w.Key(id)) / c.Conductors;
     }
 
-    /// <summary>How far what is sound is off what was planned: so much at most, and never so far that it would be worth a look [mΩ].</summary>
+    /// <summary>
+    /// How far what is sound is off what was planned: so much at most, and never so far that it would be worth a look [mΩ].
+    /// </summary>
     private double Spread(string id, double most) =>
         Off($"spread {id}")
         * (

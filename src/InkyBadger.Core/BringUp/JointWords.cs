@@ -79,7 +79,8 @@ internal static class JointWords
             var v => (
                 v == JointVerdict.Look ? StepState.Look : StepState.Wrong,
                 v == JointVerdict.Look ? "A little high" : "Loose, dirty or badly crimped",
-                $"{times} times what {what} drops. It makes {Figures.Number(r.ExtraHeatW, 1)} W more than a sound one at {Say.A(designA)}, in a place the "
+                $"{times} times what {what} drops. It makes {Figures.Number(r.ExtraHeatW, 1)} W more than a sound one at "
+                    + $"{Say.A(designA)}, in a place the "
                     + "size of a thumb nail, and grows: heat loosens what is loose.",
                 Mend(lug, on, again)
             ),

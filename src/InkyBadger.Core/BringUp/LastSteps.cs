@@ -54,20 +54,21 @@ internal static class LastSteps
                     Kind = StepKind.Reading,
                     Ask = $"{source.Name} alone, the bank nearly full: {Figures.Number(volts, 2)} V at the posts while it absorbs",
                     Do =
-                        "At the posts of the bank, not at the charger: what the lead drops the bank never sees. It takes until the bank is nearly full.",
+                        "At the posts of the bank, not at the charger: what the lead drops the bank never sees. It takes until "
+                        + "the bank is nearly full.",
                     Load = $"{source.Name} alone, loads off",
-                    Tips = FirstSteps.Poles("the post of the plus", "the post of the minus", "bank +", "bank −", $"source-{source.Id}"),
+                    Tips = Said.Poles("the post of the plus", "the post of the minus", "bank +", "bank −", $"source-{source.Id}"),
                     Unit = "V",
                     Decimals = 2,
                     Expected = Walk.Within(volts, tolerance, "V", 2),
                     About = $"{volts:F3}",
                     Judge = e =>
                     {
-                        var judged = FirstSteps.Plain(
+                        var judged = Said.Plain(
                             e.Value!.Value,
                             volts,
                             tolerance,
-                            $"{source.Name} holds {FirstSteps.Volts(e)} at the posts, where {Figures.Number(volts, 2)} are set",
+                            $"{source.Name} holds {Said.Volts(e)} at the posts, where {Figures.Number(volts, 2)} are set",
                             "It absorbs where it was set",
                             e.Value.Value > volts ? "It charges too high" : "It stops too low",
                             [
@@ -156,7 +157,8 @@ internal static class LastSteps
             {
                 Ask = $"Open the main switch with nothing charging: {Say.Count(opening.Dark.Count).ToLowerInvariant()} go dark",
                 Do =
-                    "This is what a BMS that opens does. What must not go dark (an alarm, a pump, a light at the door) wants a way of its own.",
+                    "This is what a BMS that opens does. What must not go dark (an alarm, a pump, a light at the door) wants a "
+                    + "way of its own.",
                 List = [.. opening.Dark.Select(x => $"{x}: dark"), "Chargers off before it closes again, then the pre-charge."],
                 About = string.Join('|', opening.Dark),
             }
@@ -169,7 +171,7 @@ internal static class LastSteps
         foreach (var join in design.Joins.Where(j => j.From == w.Bank))
         {
             var to = design.Banks.FirstOrDefault(b => b.Id == join.To)?.Name ?? join.To;
-            if (w.Parts[^1].Title != "Other banks" + w.Of)
+            if (w.Parts[^1].Title != "Other banks")
                 w.Under("Other banks");
             w.Add(
                 new($"join-{(join.Id.Length > 0 ? join.Id : join.To)}", $"Joined to {to}")
@@ -199,7 +201,8 @@ internal static class LastSteps
                 Kind = StepKind.Capacity,
                 Ask = $"From full to the cut-off: {Figures.Say(bank.Holds.Ah, "Ah")} are on the plates",
                 Do =
-                    "Full, and rested. One steady load that takes four to ten hours. Write down what went out, for how long, and how warm the bank was.",
+                    "Full, and rested. One steady load that takes four to ten hours. Write down what went out, for how long, "
+                    + "and how warm the bank was.",
                 List =
                 [
                     "A meter in the AC line or in the DC line; the monitor’s ampere-hours will do.",
@@ -217,12 +220,7 @@ internal static class LastSteps
     private static Judged Tested(Walk w, BringUpEntry e, BankResult bank, CapacitySheet sheet)
     {
         if (e.Capacity is not { } c)
-            return FirstSteps.Wrong(
-                "No worksheet",
-                "Nothing to judge",
-                "A capacity test is told by its worksheet.",
-                ["Fill in the worksheet."]
-            );
+            return Said.Wrong("No worksheet", "Nothing to judge", "A capacity test is told by its worksheet.", ["Fill in the worksheet."]);
         CapacityTestResult r;
         try
         {
@@ -245,7 +243,7 @@ internal static class LastSteps
         }
         catch (Refusal refusal)
         {
-            return FirstSteps.Wrong(
+            return Said.Wrong(
                 "The worksheet cannot be worked out",
                 "Not to be worked out",
                 $"{refusal.Field}: {refusal.Message}",
@@ -351,7 +349,8 @@ internal static class LastSteps
                 Do = "It calls the bank full before the charger ends; else it never does.",
                 List =
                 [
-                    $"Above {Figures.Number(wants.MonitorChargedV, 2)} V, with the current below {Say.Percent(wants.MonitorTailFraction)} of the ampere-hours: 100 %.",
+                    $"Above {Figures.Number(wants.MonitorChargedV, 2)} V, with the current below "
+                        + $"{Say.Percent(wants.MonitorTailFraction)} of the ampere-hours: 100 %.",
                     "Nothing on, chargers off: it says 0.0 A. If not, set its zero.",
                 ],
                 About = $"{wants.MonitorChargedV:F3}|{wants.MonitorTailFraction:R}",
@@ -376,6 +375,7 @@ internal static class LastSteps
             {
                 Kind = StepKind.Signature,
                 Ask = "Who looked at all of it besides?",
+                NotBy = w.Entry("signed-1")?.Words,
                 Do = "Somebody who did not build it, and knows. A plan is not an inspection, nor is this.",
                 Caution = "Some places demand a licensed installer, a certificate or a notice: ask before it is used.",
             }

@@ -24,7 +24,7 @@ internal static class MainSteps
         if ((w.Read("polarity") ?? w.Read("rail") ?? w.Read("string-1")) is > 1 and var read)
             return read;
         var pack = w.Work.Pack.Value!;
-        double[] units = [.. pack.Strings[0].Units.Select((u, i) => w.Read(FirstSteps.RestId(0, i)) is > 1 and var v ? v : u.RestV(0.6))];
+        double[] units = [.. pack.Strings[0].Units.Select((u, i) => w.Read(UnitSteps.RestId(0, i)) is > 1 and var v ? v : u.RestV(0.6))];
         return units.Sum();
     }
 
@@ -39,7 +39,7 @@ internal static class MainSteps
                 Kind = StepKind.Reading,
                 Ask = $"Measure at {(fused ? "the fuse, before it goes in" : "the end of M1+")}: +{Figures.Number(volts, 2)} V",
                 Do = $"Red on {tag}, black on {minus}. A minus here turns everything behind it round.",
-                Tips = FirstSteps.Poles(tag, minus, fused ? "F1" : "M1+", "X1", fused ? $"fuse-{Run.MainId}" : null),
+                Tips = Said.Poles(tag, minus, fused ? "F1" : "M1+", "X1", fused ? $"fuse-{Run.MainId}" : null),
                 Unit = "V",
                 Decimals = 2,
                 Expected = Walk.Within(volts, 0.01 * volts, "V", 2),
@@ -83,15 +83,15 @@ internal static class MainSteps
                 Kind = StepKind.Reading,
                 Ask = $"Measure behind the fuse: {Figures.Number(volts, 2)} V",
                 Do = $"Red on the far stud of F1, black on {minus}.",
-                Tips = FirstSteps.Poles("the far stud of F1", minus, "F1", "X1", $"fuse-{Run.MainId}"),
+                Tips = Said.Poles("the far stud of F1", minus, "F1", "X1", $"fuse-{Run.MainId}"),
                 Unit = "V",
                 Decimals = 2,
                 Expected = Walk.Within(volts, 0.01 * volts, "V", 2),
                 About = $"{main.Fuse.RatingA}|{main.Fuse.Class}",
                 Judge = e =>
-                    Math.Abs(e.Value!.Value) <= FirstSteps.DeadV
-                        ? FirstSteps.Wrong(
-                            $"Behind the fuse {FirstSteps.Volts(e)}: the fuse passes nothing",
+                    Math.Abs(e.Value!.Value) <= Said.DeadV
+                        ? Said.Wrong(
+                            $"Behind the fuse {Said.Volts(e)}: the fuse passes nothing",
                             "The fuse is missing, blown or not bolted",
                             "The bank’s volts end at F1.",
                             [
@@ -101,11 +101,11 @@ internal static class MainSteps
                                 "Bolt it in, measure again.",
                             ]
                         )
-                        : FirstSteps.Plain(
+                        : Said.Plain(
                             e.Value!.Value,
                             volts,
                             0.01 * volts,
-                            $"Behind the fuse {FirstSteps.Volts(e)}, as before it",
+                            $"Behind the fuse {Said.Volts(e)}, as before it",
                             "The fuse passes",
                             "Not what stands before it",
                             ["Measure before the fuse again.", "Look at its two nuts."]
@@ -119,23 +119,23 @@ internal static class MainSteps
     private static Judged Polarity(BringUpEntry e, double volts)
     {
         var r = PackVoltage.Work(e.Value!.Value, [volts]);
-        var said = $"At the end of the plus {FirstSteps.Volts(e)}, where the bank has {Figures.Number(volts, 2)} V";
+        var said = $"At the end of the plus {Said.Volts(e)}, where the bank has {Figures.Number(volts, 2)} V";
         return r.Verdict switch
         {
             PackVerdict.Ok => new(said, new(StepState.Done, "Plus is plus", "The bank’s volts, the right way round.", [], [])),
-            PackVerdict.Swapped => FirstSteps.Wrong(
+            PackVerdict.Swapped => Said.Wrong(
                 said,
                 "The leads are the wrong way round",
                 "Whatever is connected now is connected backwards: inverters and chargers are spoilt by it at once.",
                 ["Nothing goes in.", "Look at the tips: red on the plus.", "Still a minus: change the leads at the bank, labels first."]
             ),
-            PackVerdict.Open => FirstSteps.Wrong(
+            PackVerdict.Open => Said.Wrong(
                 said,
                 "Nothing arrives",
                 "A lead is not bolted, a string fuse is missing, or a BMS has opened.",
                 ["Measure at the posts.", "Then along the lead, joint by joint."]
             ),
-            _ => FirstSteps.Wrong(
+            _ => Said.Wrong(
                 said,
                 "Not the bank’s volts",
                 "Neither the bank’s volts nor nothing: a unit or a string of it hangs on this lead.",
@@ -155,15 +155,15 @@ internal static class MainSteps
                 Kind = StepKind.Reading,
                 Ask = "Measure the bus with the switch open: 0.00 V",
                 Do = "Fuse in, S1 open. What is here now comes past the switch.",
-                Tips = FirstSteps.Poles("the positive bus B+", "the negative bus B−", "B+", "B−", "bus"),
+                Tips = Said.Poles("the positive bus B+", "the negative bus B−", "B+", "B−", "bus"),
                 Unit = "V",
                 Decimals = 2,
-                Expected = FirstSteps.Nothing(),
+                Expected = Said.Nothing(),
                 About = "switch",
                 Judge = e =>
-                    FirstSteps.Judge(
-                        Math.Abs(e.Value!.Value) <= FirstSteps.DeadV,
-                        $"The bus has {FirstSteps.Volts(e)} with the switch open",
+                    Said.Judge(
+                        Math.Abs(e.Value!.Value) <= Said.DeadV,
+                        $"The bus has {Said.Volts(e)} with the switch open",
                         "The switch parts the bus from the bank",
                         "Something passes the switch",
                         "A lead goes round the switch, a source is on, or the switch does not open.",
@@ -186,7 +186,7 @@ internal static class MainSteps
                     Kind = StepKind.Reading,
                     Ask = $"Hold the button of R1 for 4 s: at least {Figures.Number(0.9 * volts, 1)} V at the bus",
                     Do = "Switch open. Inverter and all loads off, else the resistor never fills it.",
-                    Tips = FirstSteps.Poles("the positive bus B+", "the negative bus B−", "B+", "B−", "pre-charge"),
+                    Tips = Said.Poles("the positive bus B+", "the negative bus B−", "B+", "B−", "pre-charge"),
                     Unit = "V",
                     Decimals = 1,
                     Expected = new(
@@ -235,17 +235,17 @@ internal static class MainSteps
                     ? $"Close S1 and measure the bus: {Figures.Number(volts, 2)} V"
                     : $"Measure the bus: {Figures.Number(volts, 2)} V",
                 Do = inverter ? "At once after the button. Loads and chargers are still off." : "Loads and chargers are still off.",
-                Tips = FirstSteps.Poles("the positive bus B+", "the negative bus B−", "B+", "B−", bus.HasSwitch ? "switch" : "bus"),
+                Tips = Said.Poles("the positive bus B+", "the negative bus B−", "B+", "B−", bus.HasSwitch ? "switch" : "bus"),
                 Unit = "V",
                 Decimals = 2,
                 Expected = Walk.Within(volts, 0.01 * volts, "V", 2),
                 About = bus.HasSwitch ? "switch" : "",
                 Judge = e =>
-                    FirstSteps.Plain(
+                    Said.Plain(
                         e.Value!.Value,
                         volts,
                         0.01 * volts,
-                        $"The bus has {FirstSteps.Volts(e)}, the bank {Figures.Number(volts, 2)}",
+                        $"The bus has {Said.Volts(e)}, the bank {Figures.Number(volts, 2)}",
                         "The bus has the bank’s volts",
                         "The bus does not have the bank’s volts",
                         ["Is a load on?", "Measure across the switch, then across the fuse: what drops volts without a current is open."]

@@ -32,6 +32,9 @@ internal sealed record Draft(string Id, string Title)
     /// <summary>What of the design it is about: a change of it opens the step again.</summary>
     public string About { get; init; } = "";
 
+    /// <summary>Who signed already: the second is somebody else.</summary>
+    public string? NotBy { get; init; }
+
     /// <summary>Parts that are proven once it is in order, and how many of each; null: all of it, with its other steps.</summary>
     public IReadOnlyList<(string Part, double? Count)> Proves { get; init; } = [];
 }
@@ -44,7 +47,9 @@ internal sealed record Judged(string Headline, Verdict Verdict)
     public CapacitySheet? Sheet { get; init; }
 }
 
-/// <summary>The steps of one bank as they are put in order, each against what the record says of it; later ones rest on earlier ones.</summary>
+/// <summary>
+/// The steps of one bank as they are put in order, each against what the record says of it; later ones rest on earlier ones.
+/// </summary>
 internal sealed class Walk
 {
     private readonly BringUpRecord record;
@@ -90,14 +95,14 @@ internal sealed class Walk
     public void Under(string title)
     {
         part = title + Of;
-        Parts.Add(new(part, Bank, 0));
+        Parts.Add(new(title, Bank, Of.Length > 0 ? Work.Document.Name : "", 0));
     }
 
     /// <summary>What follows is under all banks, and not of one.</summary>
     public void UnderAll(string title)
     {
         part = title;
-        Parts.Add(new(part, Bank, 0));
+        Parts.Add(new(title, Bank, "", 0));
     }
 
     /// <summary>What was read at a step of this bank; null: nothing, or it no longer counts.</summary>
@@ -128,6 +133,9 @@ internal sealed class Walk
     private BringUpEntry? Last(BringUpStep step) =>
         step.Entries.Select(i => record.Entries[i]).LastOrDefault(e => Counts(e, step.Sign) && e.What != BringUpWhat.Mended);
 
+    private static bool Same(string? name, string? other) =>
+        other is not null && string.Equals(name?.Trim(), other.Trim(), StringComparison.OrdinalIgnoreCase);
+
     private static bool Counts(BringUpEntry entry, string sign) => entry.Sign is null || entry.Sign == sign;
 
     private static string SignOf(string id, string unit, string about) => SignOf($"{id}|{unit}|{about}");
@@ -143,6 +151,7 @@ internal sealed class Walk
         var judged = last is { What: BringUpWhat.Read } ? d.Judge?.Invoke(last) : null;
         var state =
             judged is not null ? judged.Verdict.State
+            : last is { What: BringUpWhat.Signed } && Same(last.Words, d.NotBy) ? StepState.Open
             : last is { What: BringUpWhat.Done or BringUpWhat.Signed } ? StepState.Done
             : last is null && entries.Count > 0 ? StepState.Reopened
             : StepState.Open;

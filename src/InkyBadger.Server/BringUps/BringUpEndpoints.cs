@@ -8,7 +8,9 @@ using InkyBadger.Server.Sheets.Drawing;
 
 namespace InkyBadger.Server.BringUps;
 
-/// <summary>The steps of a design with what was found, and the zone of the wiring drawing in which each place is, by the step’s key.</summary>
+/// <summary>
+/// The steps of a design with what was found, and the zone of the wiring drawing in which each place is, by the step’s key.
+/// </summary>
 public sealed record BringUpAnswer(BringUpResult Walk, IReadOnlyDictionary<string, string> Zones)
 {
     public static BringUpAnswer Of(DesignDocument design)

@@ -339,6 +339,23 @@ public class BringUpTests
     }
 
     [Fact]
+    public void Whoever_built_it_does_not_check_it()
+    {
+        var own = Walk(
+            Bus,
+            Entry("signed-1", BringUpWhat.Signed, words: "Ada Hollin"),
+            Entry("signed-2", BringUpWhat.Signed, words: " ada hollin")
+        );
+        Assert.Equal(StepState.Open, Step(own, "signed-2").State);
+        var two = Walk(
+            Bus,
+            Entry("signed-1", BringUpWhat.Signed, words: "Ada Hollin"),
+            Entry("signed-2", BringUpWhat.Signed, words: "Ben Tarn")
+        );
+        Assert.Equal(StepState.Done, Step(two, "signed-2").State);
+    }
+
+    [Fact]
     public void Measured_again_keeps_both_and_the_last_one_counts()
     {
         var walk = Walk(Bus, Read("fuse-far", 0.02), Entry("fuse-far", BringUpWhat.Mended), Read("fuse-far", 26.4));

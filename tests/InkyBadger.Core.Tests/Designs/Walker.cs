@@ -4,7 +4,9 @@ using InkyBadger.Core.Sheets;
 
 namespace InkyBadger.Core.Tests.Designs;
 
-/// <summary>Somebody who brings a design up by its steps alone, with the simulated meter: what is not in order is mended and measured again.</summary>
+/// <summary>
+/// Somebody who brings a design up by its steps alone, with the simulated meter: what is not in order is mended and measured again.
+/// </summary>
 internal sealed class Walker(DesignDocument design, double seed, int faults)
 {
     private const int MostActs = 2000;
@@ -69,7 +71,7 @@ internal sealed class Walker(DesignDocument design, double seed, int faults)
                 Write(step, BringUpWhat.Done);
                 return;
             case StepKind.Signature:
-                Write(step, BringUpWhat.Signed, null, "Ada");
+                Write(step, BringUpWhat.Signed, null, step.Key);
                 return;
             case StepKind.Capacity:
                 Write(step, BringUpWhat.Read);
@@ -81,7 +83,8 @@ internal sealed class Walker(DesignDocument design, double seed, int faults)
     }
 
     /// <summary>
-    /// From the first step to the last, by what is shown alone. What is not in order is mended and measured again, once; where that does not
+    /// From the first step to the last, by what is shown alone. What is not in order is mended and measured again, once; where that does
+    /// not
     /// do, its cause lies further on, and it is measured once more after something else was mended.
     /// </summary>
     public void Go()

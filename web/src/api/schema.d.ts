@@ -3794,10 +3794,11 @@ export interface components {
             /** Format: double */
             endV: null | number;
         };
-        /** @description A heading of the order of steps. */
+        /** @description A heading of the order of steps, with the name of its bank where there are several, and how many steps follow it. */
         BringUpPart: {
             title: string;
             bank: string;
+            bankName: string;
             /** Format: int32 */
             count: number;
         };
@@ -3809,7 +3810,10 @@ export interface components {
             entries: components["schemas"]["BringUpEntry"][];
             simulated: null | components["schemas"]["SimulatedBank"];
         };
-        /** @description Bringing a design up: its steps in the only safe order with what was found at each, the gates between them, and every joint of the loop. */
+        /**
+         * @description Bringing a design up: its steps in the only safe order with what was found at each, the gates between them, and every joint of the
+         *     loop.
+         */
         BringUpResult: {
             /** @description Where it stands, in a sentence. */
             headline: string;

@@ -42,7 +42,8 @@
 
 <nav class="order" aria-label="The order of steps">
   <h2>The order of steps</h2>
-  {#each parts as p (p.from)}
+  {#each parts as p, at (p.from)}
+    {#if p.bankName && p.bankName !== parts[at - 1]?.bankName}<h3>{p.bankName}</h3>{/if}
     {@const count = p.steps.filter(done).length}
     {@const worst = p.steps.some((s) => s.state === 'wrong')
       ? 'wrong'
@@ -101,6 +102,12 @@
     font-size: 13px;
     font-weight: 700;
     margin-bottom: 4px;
+  }
+  h3 {
+    font-size: 12.5px;
+    font-weight: 700;
+    margin-top: 10px;
+    border-bottom: 1px solid var(--ink);
   }
   button {
     display: grid;

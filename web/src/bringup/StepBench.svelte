@@ -81,8 +81,18 @@
     bringUp.write(step.key, step.sign, 'done')
     bringUp.next()
   }
+  const others = $derived(
+    step.kind === 'signature'
+      ? bringUp.steps
+          .filter((s) => s.kind === 'signature' && s.key !== step.key)
+          .map((s) => s.brief?.trim().toLowerCase())
+      : [],
+  )
+  const slip = $derived(
+    name.trim() === '' ? 'a name' : others.includes(name.trim().toLowerCase()) ? 'somebody else signs here' : null,
+  )
   function sign() {
-    if (name.trim() === '') return
+    if (slip) return
     bringUp.write(step.key, step.sign, 'signed', { words: name.trim().slice(0, 120) })
     bringUp.next()
   }
@@ -214,9 +224,10 @@
         type="button"
         class="btn btn-primary main"
         data-testid="sign"
-        disabled={step.barred || name.trim() === ''}
+        disabled={step.barred || slip !== null}
         onclick={sign}>Sign</button
       >
+      {#if name !== '' && slip}<span class="caption" role="alert">{slip}</span>{/if}
     {:else if step.kind === 'act' && !closed}
       <button type="button" class="btn btn-primary main" data-testid="done" disabled={step.barred} onclick={done}
         >{step.list.length > 1 ? 'All of it is done' : 'It is done'}</button

@@ -14,9 +14,7 @@
     return list
   })
   const said = (l: BringUpLine) =>
-    l.value === null || l.value === undefined
-      ? l.what
-      : `${l.value.toFixed(l.decimals).replace('-', '−')} ${l.unit}`
+    l.value === null || l.value === undefined ? l.what : `${l.value.toFixed(l.decimals).replace('-', '−')} ${l.unit}`
   const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 </script>
 
