@@ -29,8 +29,12 @@ internal static class FirstLoads
                 w.Add(Drawn(w, $"draw-{c.Id}", c.Name, watts, volts, c.Id));
         }
         if (w.Results.Inverter is { Item: not null, IdleW: > 0 } inverter && !w.Results.Circuits.Any(c => c.Id == Run.InverterId))
-            w.Add(Drawn(w, "draw-idle", $"{inverter.Name}, idling", inverter.IdleW, volts, null));
+            w.Add(Drawn(w, "draw-idle", $"{inverter.Name}, idling", inverter.IdleW, volts, null) with { Proves = First(w) });
     }
+
+    /// <summary>The inverter whose idling is looked at.</summary>
+    private static (string Part, double? Count)[] First(Walk w) =>
+        w.Work.Document.Inverters is [var first, ..] ? [($"inverter-{first.Id}", 1)] : [];
 
     private static Draft Drawn(Walk w, string id, string name, double watts, double volts, string? run)
     {

@@ -142,6 +142,8 @@ internal static class LastSteps
                     "A licensed electrician has measured it, and has the earth’s resistance in writing.",
                 ],
                 About = inverter.Name,
+                // Whoever measures the device has measured what it rests on.
+                Proves = w.Results.Bonding is { Absent: false } ? [($"cut-{Run.BondingId}", 1)] : [],
                 Caution = "The AC side belongs to a licensed electrician and to local rules.",
             }
         );

@@ -202,6 +202,7 @@ internal static class ShareSteps
                     About = $"{net.Strings.Shares[s]:F6}",
                     Judge = e => Share(name, e.Value!.Value, expected * (e.Amps ?? amps) / amps, tolerance, pack.Parallel),
                     Probe = new Probe.Share(number),
+                    Proves = w.Results.StringFuses is { Fitted: true } ? [($"fuse-{Run.StringsId}", 1)] : [],
                 }
             );
             strings[s] = w.Read($"share-{s + 1}") ?? expected;

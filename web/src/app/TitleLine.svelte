@@ -239,6 +239,7 @@
     font-size: 13.5px;
   }
   .places a {
+    white-space: nowrap;
     min-height: 26px;
     display: inline-flex;
     align-items: center;
@@ -291,6 +292,10 @@
     }
     .word {
       display: none;
+    }
+    .places {
+      gap: 8px;
+      font-size: 13px;
     }
     .counts {
       gap: 8px;

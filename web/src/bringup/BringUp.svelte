@@ -139,8 +139,12 @@
         aria-modal="true"
         aria-label={drawer === 'steps' ? 'The order of steps' : 'More'}
       >
-        <button type="button" class="btn shut" data-testid="close" onclick={() => (drawer = null)}
-          >back to the step</button
+        <button
+          type="button"
+          class="btn shut"
+          data-testid="close"
+          {@attach (n) => n.focus()}
+          onclick={() => (drawer = null)}>back to the step</button
         >
         {#if drawer === 'steps'}<Order onpick={() => (drawer = null)} />
         {:else}
@@ -266,9 +270,6 @@
     .across {
       overflow-x: auto;
       padding-bottom: 12px;
-    }
-    .across :global(svg) {
-      min-width: 700px;
     }
     .drawer .shut {
       position: sticky;

@@ -11,10 +11,12 @@
   }
   let { loop }: Props = $props()
 
-  const W = 716
+  let width = $state(716)
+  const W = $derived(Math.max(380, Math.min(900, width)))
   const PX_PER_M = 180
-  const DEVICE = 50
-  const LEAST = 46
+  const narrow = $derived(W < 620)
+  const DEVICE = $derived(narrow ? 40 : 50)
+  const LEAST = $derived(narrow ? 34 : 46)
   const PLUS = 112
   const MINUS = 176
   const ROOM = 78
@@ -172,14 +174,14 @@
   {/each}
 {/snippet}
 
-<figure class="loop" data-testid="loop">
+<figure class="loop" data-testid="loop" bind:clientWidth={width}>
   <figcaption>
     <b>What each joint drops at {written(loop.amps, 1)} A</b>
     <span class="caption"
       >{loop.measured ? 'read at the shunt' : 'to be expected'}; outline: a sound joint; filled: measured; black: wrong</span
     >
   </figcaption>
-  <svg viewBox="0 0 {W} 288" role="img" aria-label="Every joint of both poles with what it drops; as a table below">
+  <svg width={W} height="288" role="img" aria-label="Every joint of both poles with what it drops; as a table below">
     <defs>
       <pattern id="loop-look" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <rect width="5" height="5" fill="var(--sheet)" /><rect width="2.4" height="5" fill="var(--ink)" />
@@ -200,6 +202,8 @@
 <style>
   .loop {
     margin: 0;
+    overflow-x: auto;
+    overflow-y: hidden;
   }
   figcaption {
     display: flex;
@@ -209,8 +213,6 @@
     font-size: 12.5px;
   }
   svg {
-    width: 100%;
-    height: auto;
     display: block;
   }
   .joint {

@@ -359,6 +359,11 @@
     flex: 1;
     min-width: 0;
   }
+  @media (max-width: 1239px) {
+    .measure {
+      grid-template-columns: minmax(0, 470px);
+    }
+  }
   @media (max-width: 939px) {
     .loop {
       display: none;
@@ -387,6 +392,7 @@
     }
     .cut {
       margin: 4px 0;
+      max-width: 470px;
     }
     .display {
       min-height: 62px;
