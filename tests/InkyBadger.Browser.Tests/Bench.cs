@@ -187,7 +187,9 @@ public sealed class Bench : IDisposable
         Press(text + Keys.Tab);
     }
 
-    /// <summary>Typed where the focus is; a button that goes away when it is pressed hands the focus on while the driver still holds it.</summary>
+    /// <summary>
+    /// Typed where the focus is; a button that goes away when it is pressed hands the focus on while the driver still holds it.
+    /// </summary>
     public void Press(string keys)
     {
         Inputs++;

@@ -40,8 +40,8 @@ public partial class SheetsTests
             .Replace("ﬂ", "fl", StringComparison.Ordinal);
 
     /// <summary>
-    /// All seven on either paper: every label of the cut list, every figure of the parts list, every fuse, setting and sentence; the drawing
-    /// lies across, its second sheet on a page of its own, and no page is empty.
+    /// All seven on either paper: every label of the cut list, every figure of the parts list, every fuse, setting and sentence; the
+    /// drawing lies across, its second sheet on a page of its own, and no page is empty.
     /// </summary>
     [Theory]
     [InlineData(8.27, 11.69)]

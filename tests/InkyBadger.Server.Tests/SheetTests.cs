@@ -128,8 +128,8 @@ public class SheetTests
     }
 
     /// <summary>
-    /// The lists come back: as they went out they change nothing; filled in by a spreadsheet of another country they bring what was written,
-    /// and a line that cannot be is given back with its reason.
+    /// The lists come back: as they went out they change nothing; filled in by a spreadsheet of another country they bring what was
+    /// written, and a line that cannot be is given back with its reason.
     /// </summary>
     [Fact]
     public async Task Lists_are_read_back()

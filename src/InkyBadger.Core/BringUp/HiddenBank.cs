@@ -6,9 +6,8 @@ using InkyBadger.Core.Work;
 namespace InkyBadger.Core.BringUp;
 
 /// <summary>
-/// A made-up bank that stands in for a real one: the design as it would be built, every resistance a little off, and faults hidden in
-/// it. It
-/// answers whatever a meter is held to, by the same network as the plan, to the last digit and with its noise.
+/// A made-up bank that stands in for a real one: the design as it would be built, every resistance a little off, and faults hidden in it.
+/// It answers whatever a meter is held to, by the same network as the plan, to the last digit and with its noise.
 /// </summary>
 internal sealed class HiddenBank
 {

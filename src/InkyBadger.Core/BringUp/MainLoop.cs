@@ -27,9 +27,8 @@ internal sealed record LoopPlace(
 }
 
 /// <summary>
-/// Both poles of the main run, place by place: devices, the copper between them, and a lug at each end of each piece (method, 6.2). A
-/// fuse or
-/// a switch counts with its two lugs, so that each of them is half of it.
+/// Both poles of the main run, place by place: devices, the copper between them, and a lug at each end of each piece (method, 6.2). A fuse
+/// or a switch counts with its two lugs, so that each of them is half of it.
 /// </summary>
 internal static class MainLoop
 {

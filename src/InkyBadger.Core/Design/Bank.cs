@@ -195,7 +195,9 @@ public sealed record PlacedConductor : Conductor
     public int String { get; init; } = 1;
     public int After { get; init; } = 1;
 
-    /// <summary>What a bad joint at one of its lugs has more than a sound one [mΩ, ≥ 0]; null: both are sound, as far as anybody knows.</summary>
+    /// <summary>
+    /// What a bad joint at one of its lugs has more than a sound one [mΩ, ≥ 0]; null: both are sound, as far as anybody knows.
+    /// </summary>
     public double? JointMilliohm { get; init; }
 
     /// <summary>Nobody said it: it is as long as its units stand apart.</summary>

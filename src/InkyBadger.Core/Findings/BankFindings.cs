@@ -397,7 +397,8 @@ internal static class BankFindings
                 Station.Bank,
                 "/series",
                 "Level the blocks by charge, and look at their rest volts",
-                $"{Say.Count(b.Layout.Series)} lead-acid blocks in series drift apart: an equalising charge where the maker allows one, and "
+                $"{Say.Count(b.Layout.Series)} lead-acid blocks in series drift apart: an equalising charge where the maker "
+                    + "allows one, and "
                     + "each block’s volts after a night’s rest, twice a year.",
                 figures
             );

@@ -242,7 +242,8 @@ internal static class CableFindings
             Station.Cables,
             "/unit/breakerInterruptA",
             $"What does the units’ own {Say.Rating(breaker)} breaker break?",
-            $"The other strings push {Say.A(most)} into a short in one: a breaker that breaks it makes string fuses needless. Ask its maker.",
+            $"The other strings push {Say.A(most)} into a short in one: a breaker that breaks it makes string fuses needless. "
+                + "Ask its maker.",
             [new("short in a string", most, "A")]
         );
     }

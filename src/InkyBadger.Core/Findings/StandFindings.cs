@@ -292,7 +292,8 @@ internal static class StandFindings
             Station.Bank,
             "/compartments",
             $"The {(rear ? "rear" : "front")} axle carries {Say.Number(carries)} kg, {Say.Number(limit)} are allowed",
-            $"The bank puts {Say.Number((rear ? trim.RearGainKg : trim.FrontGainKg) ?? 0, 1)} kg on it: a compartment nearer the other axle "
+            $"The bank puts {Say.Number((rear ? trim.RearGainKg : trim.FrontGainKg) ?? 0, 1)} kg on it: a compartment nearer "
+                + "the other axle "
                 + "takes some of them off.",
             [new("carries", carries, "kg"), new("limit", limit, "kg")]
         );

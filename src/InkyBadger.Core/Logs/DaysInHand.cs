@@ -6,7 +6,9 @@ namespace InkyBadger.Core.Logs;
 /// </summary>
 public sealed record DaysInHandResult(double StoredWh, double NetWh, double? Days, int? FirstDarkDay, double? DaysToFull);
 
-/// <summary>How long a bank lasts as it is used: means of a day, so that with sun its floor is touched before the dawn of that day (method, 13.3).</summary>
+/// <summary>
+/// How long a bank lasts as it is used: means of a day, so that with sun its floor is touched before the dawn of that day (method, 13.3).
+/// </summary>
 public static class DaysInHand
 {
     /// <param name="soc">[0 to 1].</param>

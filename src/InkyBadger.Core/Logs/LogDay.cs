@@ -1,6 +1,8 @@
 namespace InkyBadger.Core.Logs;
 
-/// <summary>A reading of a monitor: hours that go on over midnight [h], amperes out of the bank [A, charge is negative], volts [V, &gt; 0].</summary>
+/// <summary>
+/// A reading of a monitor: hours that go on over midnight [h], amperes out of the bank [A, charge is negative], volts [V, &gt; 0].
+/// </summary>
 public readonly record struct LogSample(double H, double Amps, double Volts);
 
 /// <summary>

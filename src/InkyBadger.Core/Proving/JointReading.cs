@@ -32,7 +32,9 @@ public sealed record JointReadingResult(
     JointVerdict Verdict
 );
 
-/// <summary>Copper between the tips of a meter: mΩ a metre at 20 °C, length [m, &gt; 0], how warm it is [°C], how many side by side.</summary>
+/// <summary>
+/// Copper between the tips of a meter: mΩ a metre at 20 °C, length [m, &gt; 0], how warm it is [°C], how many side by side.
+/// </summary>
 public sealed record MeasuredConductor(double R20MilliohmPerM, double LengthM, double ConductorC = 20, int Conductors = 1);
 
 /// <summary>A joint, or a stretch with its joints, judged by the millivolts across it under current (method, 12.3).</summary>

@@ -8,7 +8,9 @@ namespace InkyBadger.Core.Sheets;
 /// <param name="Stop">The stop its parts come to by it; null: a setting or a look.</param>
 public sealed record BuildAct(string Words, LedgerStop? Stop, IReadOnlyList<string> Keys);
 
-/// <summary>What may be done as far as it is built, the next first: fit what lies ready and is not barred, set, measure, wait, order.</summary>
+/// <summary>
+/// What may be done as far as it is built, the next first: fit what lies ready and is not barred, set, measure, wait, order.
+/// </summary>
 internal static class BuildActs
 {
     public static IReadOnlyList<BuildAct> Of(

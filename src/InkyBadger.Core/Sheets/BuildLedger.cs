@@ -235,9 +235,8 @@ public static class BuildLedger
         }
         return Alike(then.Count, part.Count)
             ? null
-            : $"{Figures.Number(then.Count, 2, true)} {part.Unit} wanted when it was ordered, now {Figures.Number(part.Count, 2, true)} {part.Unit}"
-                .Replace("  ", " ", StringComparison.Ordinal)
-                .TrimEnd();
+            : $"{Figures.Number(then.Count, 2, true)} {part.Unit} wanted when it was ordered, now "
+                + $"{Figures.Number(part.Count, 2, true)} {part.Unit}".Replace("  ", " ", StringComparison.Ordinal).TrimEnd();
     }
 
     /// <summary>Both without the words they begin with alike.</summary>

@@ -21,7 +21,8 @@ public static class Footing
             .ToList();
         var list = new List<string>
         {
-            "A battery cannot be switched off. Even at 12 V a short circuit gives thousands of amperes: burns, molten metal, fire. Rings and "
+            "A battery cannot be switched off. Even at 12 V a short circuit gives thousands of amperes: burns, molten metal, "
+                + "fire. Rings and "
                 + "watches off, insulated tools, one terminal at a time, and every positive covered that is not worked on.",
             "Isolate all sources (sun, plug, engine, generator) before touching, then prove it dead with a meter that was proved on a live "
                 + "point.",
@@ -49,7 +50,8 @@ public static class Footing
             );
         if (banks.Any(e => Chemistries.Get(e.Bank!.Unit.Chemistry).IsLithium))
             list.Add(
-                "Lithium: never charge below 0 °C, never bypass a BMS, never mix chemistries; stop using a swollen or hot cell. Keep an exit, "
+                "Lithium: never charge below 0 °C, never bypass a BMS, never mix chemistries; stop using a swollen or hot cell. "
+                    + "Keep an exit, "
                     + "and a smoke alarm where people sleep."
             );
         if (banks.Any(e => !Chemistries.Get(e.Bank!.Unit.Chemistry).IsLithium))

@@ -299,7 +299,8 @@ public class BankRunDownTests
     }
 
     /// <summary>
-    /// 5 mΩ at a lug of the link from A to B: less comes over it, and 5 mΩ times what comes squared are its heat. A short counts it as sound.
+    /// 5 mΩ at a lug of the link from A to B: less comes over it, and 5 mΩ times what comes squared are its heat. A short counts it as
+    /// sound.
     /// </summary>
     [Fact]
     public void A_bad_lug_of_a_link()

@@ -207,7 +207,9 @@ public class LedgerTests
             ],
         };
 
-    /// <summary>Bare cells have nothing that stops them until their BMS is in; one that looks at their temperature is the stop in the cold.</summary>
+    /// <summary>
+    /// Bare cells have nothing that stops them until their BMS is in; one that looks at their temperature is the stop in the cold.
+    /// </summary>
     [Fact]
     public void Bare_cells_wait_for_their_bms()
     {
@@ -239,7 +241,9 @@ public class LedgerTests
         Assert.Contains(Built(bare, ("bms", LedgerStop.Here)).Bans, b => b.Rule == "charge-before-cold-stop");
     }
 
-    /// <summary>Straps hold what is in its place already: they bar no unit, and nobody sets off without them. A house does not set off.</summary>
+    /// <summary>
+    /// Straps hold what is in its place already: they bar no unit, and nobody sets off without them. A house does not set off.
+    /// </summary>
     [Fact]
     public void Nobody_sets_off_with_loose_units()
     {
@@ -298,7 +302,9 @@ public class LedgerTests
         );
     }
 
-    /// <summary>By quantity: six of eight fitted is here as a whole; what is ordered is not bought again, and what it cost is added up.</summary>
+    /// <summary>
+    /// By quantity: six of eight fitted is here as a whole; what is ordered is not bought again, and what it cost is added up.
+    /// </summary>
     [Fact]
     public void Quantities_and_money_are_kept()
     {

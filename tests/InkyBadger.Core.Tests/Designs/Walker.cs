@@ -84,8 +84,7 @@ internal sealed class Walker(DesignDocument design, double seed, int faults)
 
     /// <summary>
     /// From the first step to the last, by what is shown alone. What is not in order is mended and measured again, once; where that does
-    /// not
-    /// do, its cause lies further on, and it is measured once more after something else was mended.
+    /// not do, its cause lies further on, and it is measured once more after something else was mended.
     /// </summary>
     public void Go()
     {

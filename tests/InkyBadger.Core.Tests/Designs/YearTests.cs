@@ -100,8 +100,8 @@ public class YearTests
     }
 
     /// <summary>
-    /// A plug on Saturdays and Sundays alone: 4 July is the first Saturday. A week's 896 Wh are less than it holds, so it is never dark; the
-    /// lowest is a Friday night.
+    /// A plug on Saturdays and Sundays alone: 4 July is the first Saturday. A week's 896 Wh are less than it holds, so it is never dark;
+    /// the lowest is a Friday night.
     /// </summary>
     [Fact]
     public void A_plug_at_weekends_is_a_plug_at_weekends()

@@ -630,8 +630,8 @@ public class EvaluatorLaws
     }
 
     /// <summary>
-    /// A month of any design that can be run: charge stays within its bounds, dark within the day, what was asked is served or missed, and no
-    /// source gives what it does not have.
+    /// A month of any design that can be run: charge stays within its bounds, dark within the day, what was asked is served or missed, and
+    /// no source gives what it does not have.
     /// </summary>
     [Property]
     public void A_month_of_any_design_keeps_its_books(DesignDocument design)

@@ -1,8 +1,10 @@
 import type { Station } from '../api/client'
 import { stations } from '../stations'
 
-/** The address after the hash: `#/shelf`, `#/new`, `#/d/<id>/<station>`, `#/d/<id>/tape`, `#/d/<id>/summary`, `#/d/<id>/findings`, `#/d/<id>/builds`,
- * `#/d/<id>/rehearse`, `#/d/<id>/sheets` or `#/d/<id>/bring-up`. */
+/**
+ * The address after the hash: `#/shelf`, `#/new`, or `#/d/<id>/` and a station, `tape`, `summary`, `findings`, `builds`, `rehearse`,
+ * `sheets` or `bring-up`.
+ */
 class Route {
   hash = $state(location.hash)
 

@@ -1,8 +1,10 @@
 <script lang="ts">
   import type { BringUpStep } from '../api/client'
 
-  /** What lies between the tips, cut out of the wiring drawing: 6 px a millimetre of copper. The red tip is hollow, the black one solid, and
-   * each is named. */
+  /**
+   * What lies between the tips, cut out of the wiring drawing: 6 px a millimetre of copper. The red tip is hollow, the black one solid,
+   * and each is named.
+   */
   interface Props {
     step: BringUpStep
     zone: string | null

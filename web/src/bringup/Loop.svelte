@@ -51,6 +51,14 @@
         .map((i) => Math.min(3 * loop.lookMv, i.measuredMv ?? 0)),
     ),
   )
+  const said = $derived(
+    [
+      loop.measured ? 'read at the shunt' : 'to be expected',
+      '; outline: a sound joint; filled: measured; black: wrong',
+      loop.postsV == null ? '' : `. ${written(loop.postsV, 2)} V at the posts`,
+      loop.endV == null ? '' : `, ${written(loop.endV, 2)} V to be expected at the far end`,
+    ].join(''),
+  )
   const high = $derived((mv: number) => Math.min(1, mv / most) * ROOM)
   const table = $derived(
     [...loop.plus, ...loop.minus]
@@ -177,9 +185,7 @@
 <figure class="loop" data-testid="loop" bind:clientWidth={width}>
   <figcaption>
     <b>What each joint drops at {written(loop.amps, 1)} A</b>
-    <span class="caption"
-      >{loop.measured ? 'read at the shunt' : 'to be expected'}; outline: a sound joint; filled: measured; black: wrong</span
-    >
+    <span class="caption">{said}</span>
   </figcaption>
   <svg width={W} height="288" role="img" aria-label="Every joint of both poles with what it drops; as a table below">
     <defs>

@@ -45,7 +45,10 @@
       : null,
   )
   const reading = $derived(typed === '' ? null : readMeter(typed, step.unit))
-  const closed = $derived(bringUp.waiting !== null || (step.state !== 'open' && step.state !== 'reopened' && !again))
+  const closed = $derived(
+    (bringUp.waiting !== null && bringUp.waiting.what !== 'mended') ||
+      (step.state !== 'open' && step.state !== 'reopened' && !again),
+  )
   const ill = $derived(step.state === 'wrong' || step.state === 'look')
   /** Where the server is away, the bands that came with the step say what they can. */
   const meanwhile = $derived.by(() => {

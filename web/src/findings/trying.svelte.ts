@@ -7,7 +7,10 @@ type Finding = Found[number]
 
 const PAUSE_MS = 200
 
-/** The mends of what is found, tried again after each change; those of an older evaluation stay where they are and wait. Made by a component. */
+/**
+ * The mends of what is found, tried again after each change; those of an older evaluation stay where they are and wait. Made by a
+ * component.
+ */
 export class Trying {
   #tried = $state.raw<{ of: Evaluation; findings: Found } | null>(null)
   /** What was tried on another state of the design is not pressed on this one: it waits, and goes if it is offered again. */

@@ -76,7 +76,9 @@
       const back = await api.readList(session.design!, await list.text())
       const bad = back.bad.slice(0, 3).map((b) => `line ${b.line}: ${b.reason}`)
       if (back.changes.length > 0) session.edit(back.changes as Change[], true)
-      told = `${back.read} lines of ${list.name} read, ${back.changes.length} ${back.changes.length === 1 ? 'change' : 'changes'}${bad.length > 0 ? `; ${back.bad.length} not understood: ${bad.join('; ')}` : ''}.`
+      const made = `${back.changes.length} ${back.changes.length === 1 ? 'change' : 'changes'}`
+      const missed = bad.length > 0 ? `; ${back.bad.length} not understood: ${bad.join('; ')}` : ''
+      told = `${back.read} lines of ${list.name} read, ${made}${missed}.`
     } catch (error) {
       trouble = error instanceof Error ? error.message : 'The server does not answer.'
     }

@@ -27,6 +27,15 @@
     if (value !== null) rest[rule.id] = Number.isFinite(Number(value)) ? Number(value) : value
     session.edit({ path: '/houseRules/own', value: rest }, true)
   }
+  /** What the other schools say, each value once. */
+  const others = $derived(
+    schools.filter(
+      (s, i) =>
+        Number(s.value) !== Number(current) &&
+        s.value !== current &&
+        schools.findIndex((o) => o.value === s.value) === i,
+    ),
+  )
 </script>
 
 <div class="text-[12.5px]">
@@ -36,7 +45,7 @@
   </p>
   <p class="caption leading-snug">{rule.sentence}</p>
   <p class="flex flex-wrap gap-x-3">
-    {#each schools.filter((s, i) => Number(s.value) !== Number(current) && s.value !== current && schools.findIndex((o) => o.value === s.value) === i) as school (school.name)}
+    {#each others as school (school.name)}
       <button type="button" class="link-copper min-h-6" onclick={() => take(school.value)}
         >{school.name}: {pretty(school.value)}</button
       >

@@ -1,6 +1,6 @@
 using System.Globalization;
-using System.Net;
 using System.Text;
+using System.Xml.Linq;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Sheets;
 
@@ -69,9 +69,21 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
 
     private static string Class(LedgerStop? stop) => stop is { } s ? s.ToString().ToLowerInvariant() : "planned";
 
-    private void Add(FormattableString line) => text.Append(line.ToString(CultureInfo.InvariantCulture)).Append('\n');
+    private void Add(XElement element) => text.Append(element.ToString(SaveOptions.DisableFormatting)).Append('\n');
 
-    private static string Attribute(string? key) => key is null ? "" : $" data-key=\"{WebUtility.HtmlEncode(key)}\"";
+    /// <summary>
+    /// An element with its attributes; one that is null is left out, and a hundredth of a pixel is as fine as any is said.
+    /// </summary>
+    private static XElement Element(string name, params (string Name, object? Value)[] attributes) =>
+        new(
+            name,
+            attributes
+                .Where(a => a.Value is not null)
+                .Select(a => new XAttribute(
+                    a.Name,
+                    a.Value is double number ? number.ToString("0.##", CultureInfo.InvariantCulture) : a.Value!.ToString()!
+                ))
+        );
 
     /// <summary>Words of at most one line; <paramref name="figure"/>: in the narrow type of figures.</summary>
     public void Write(
@@ -84,10 +96,22 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
         string anchor = "start",
         bool faint = false,
         string? key = null
-    ) =>
-        Add(
-            $"<text x=\"{x:0.#}\" y=\"{y:0.#}\" class=\"{(figure ? "f" : "w")}{(faint ? " faint" : "")}\" font-size=\"{size:0.#}\"{(bold ? " font-weight=\"700\"" : "")}{(anchor == "start" ? "" : $" text-anchor=\"{anchor}\"")} fill=\"{(faint ? Ink2 : Ink)}\"{Attribute(key)}>{WebUtility.HtmlEncode(Plain(words))}</text>"
+    )
+    {
+        var element = Element(
+            "text",
+            ("x", x),
+            ("y", y),
+            ("class", (figure ? "f" : "w") + (faint ? " faint" : "")),
+            ("font-size", size),
+            ("font-weight", bold ? "700" : null),
+            ("text-anchor", anchor == "start" ? null : anchor),
+            ("fill", faint ? Ink2 : Ink),
+            ("data-key", key)
         );
+        element.Add(Plain(words));
+        Add(element);
+    }
 
     /// <summary>What XML cannot hold is left out.</summary>
     private static string Plain(string words) => new([.. words.Where(c => !char.IsControl(c) && !char.IsSurrogate(c))]);
@@ -128,41 +152,77 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
         var upright = Math.Abs(x1 - x2) < 0.01;
         var (x, y) = (Math.Min(x1, x2) - (upright ? thick / 2 : 0), Math.Min(y1, y2) - (upright ? 0 : thick / 2));
         var (w, h) = upright ? (thick, Math.Abs(y2 - y1)) : (Math.Abs(x2 - x1), thick);
+        var group = Element("g", ("class", $"copper {Class(stop)}"), ("data-key", key));
         // A wide invisible line, for a finger.
-        Add($"<g class=\"copper {Class(stop)}\"{Attribute(key)}>");
-        Add(
-            $"<rect class=\"reach\" x=\"{x - 5:0.##}\" y=\"{y - 5:0.##}\" width=\"{w + 10:0.##}\" height=\"{h + 10:0.##}\" fill=\"none\"/>"
-        );
-        if (thick < 3.2)
-        {
-            var (stroke, dash) = stop switch
-            {
-                null => (Plan, ""),
-                LedgerStop.Ordered => (Ink3, "4 3"),
-                LedgerStop.Here => (Ink3, ""),
-                LedgerStop.Fitted => ("#D9A57C", ""),
-                _ => (Copper, ""),
-            };
-            Add(
-                $"<line class=\"wire\" x1=\"{x1:0.##}\" y1=\"{y1:0.##}\" x2=\"{x2:0.##}\" y2=\"{y2:0.##}\" stroke=\"{stroke}\" stroke-width=\"{thick:0.##}\"{(dash.Length > 0 ? $" stroke-dasharray=\"{dash}\"" : "")}/>"
-            );
-        }
-        else
-        {
-            var (fill, stroke, dash) = stop switch
-            {
-                null => (Plan, "none", ""),
-                LedgerStop.Ordered => (Paper, Ink3, "4 3"),
-                LedgerStop.Here => (Paper, Ink3, ""),
-                LedgerStop.Fitted => (Body, Copper, ""),
-                _ => (Copper, Copper, ""),
-            };
-            Add(
-                $"<rect class=\"body\" x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{w:0.##}\" height=\"{h:0.##}\" fill=\"{fill}\" stroke=\"{stroke}\" stroke-width=\"1\"{(dash.Length > 0 ? $" stroke-dasharray=\"{dash}\"" : "")}/>"
-            );
-        }
-        Add($"</g>");
+        group.Add(Rect("reach", x - 5, y - 5, w + 10, h + 10, "none", null, null, null));
+        group.Add(thick < 3.2 ? Wire(x1, y1, x2, y2, thick, stop) : Full(x, y, w, h, stop));
+        Add(group);
     }
+
+    private static XElement Wire(double x1, double y1, double x2, double y2, double thick, LedgerStop? stop)
+    {
+        var (stroke, dash) = stop switch
+        {
+            null => (Plan, null),
+            LedgerStop.Ordered => (Ink3, "4 3"),
+            LedgerStop.Here => (Ink3, null),
+            LedgerStop.Fitted => ("#D9A57C", null),
+            _ => (Copper, (string?)null),
+        };
+        return Segment("wire", x1, y1, x2, y2, stroke, thick, dash);
+    }
+
+    private static XElement Full(double x, double y, double w, double h, LedgerStop? stop)
+    {
+        var (fill, stroke, dash) = stop switch
+        {
+            null => (Plan, "none", null),
+            LedgerStop.Ordered => (Paper, Ink3, "4 3"),
+            LedgerStop.Here => (Paper, Ink3, null),
+            LedgerStop.Fitted => (Body, Copper, null),
+            _ => (Copper, Copper, (string?)null),
+        };
+        return Rect("body", x, y, w, h, fill, stroke, 1, dash);
+    }
+
+    private static XElement Rect(
+        string name,
+        double x,
+        double y,
+        double w,
+        double h,
+        string fill,
+        string? stroke,
+        double? width,
+        string? dash,
+        string? key = null
+    ) =>
+        Element(
+            "rect",
+            ("class", name),
+            ("x", x),
+            ("y", y),
+            ("width", w),
+            ("height", h),
+            ("fill", fill),
+            ("stroke", stroke),
+            ("stroke-width", width),
+            ("stroke-dasharray", dash),
+            ("data-key", key)
+        );
+
+    private static XElement Segment(string name, double x1, double y1, double x2, double y2, string stroke, double width, string? dash) =>
+        Element(
+            "line",
+            ("class", name),
+            ("x1", x1),
+            ("y1", y1),
+            ("x2", x2),
+            ("y2", y2),
+            ("stroke", stroke),
+            ("stroke-width", width),
+            ("stroke-dasharray", dash)
+        );
 
     /// <summary>A device: dashed, thin, thick, thick with a tick.</summary>
     public void Device(double x, double y, double w, double h, string? key, LedgerStop? stop, bool tick = true, bool inside = false)
@@ -172,26 +232,20 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
         {
             null => (1.0, "2 2"),
             LedgerStop.Ordered => (1.2, "4 3"),
-            LedgerStop.Here => (1.0, ""),
-            _ => (2.0, ""),
+            LedgerStop.Here => (1.0, null),
+            _ => (2.0, (string?)null),
         };
-        Add(
-            $"<rect class=\"device {Class(stop)}\" x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{w:0.##}\" height=\"{h:0.##}\" fill=\"{Paper}\" stroke=\"{Ink}\" stroke-width=\"{width:0.#}\"{(dash.Length > 0 ? $" stroke-dasharray=\"{dash}\"" : "")}{Attribute(key)}/>"
-        );
+        Add(Rect($"device {Class(stop)}", x, y, w, h, Paper, Ink, width, dash, key));
         if (tick && stop == LedgerStop.Proven)
             Write(x + w - (inside ? 4 : 1), y + (inside ? 18 : -3), "✓", 11, bold: true, anchor: "end");
     }
 
     /// <summary>A box that is no part: what hangs at the end of a run, a plate.</summary>
     public void Box(double x, double y, double w, double h, double stroke = 1, bool dashed = false) =>
-        Add(
-            $"<rect class=\"box\" x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{w:0.##}\" height=\"{h:0.##}\" fill=\"none\" stroke=\"{Ink}\" stroke-width=\"{stroke:0.#}\"{(dashed ? " stroke-dasharray=\"4 3\"" : "")}/>"
-        );
+        Add(Rect("box", x, y, w, h, "none", Ink, stroke, dashed ? "4 3" : null));
 
     public void Line(double x1, double y1, double x2, double y2, double stroke = 1, bool faint = false, bool dashed = false) =>
-        Add(
-            $"<line class=\"{(faint ? "faint-line" : "ink-line")}\" x1=\"{x1:0.##}\" y1=\"{y1:0.##}\" x2=\"{x2:0.##}\" y2=\"{y2:0.##}\" stroke=\"{(faint ? Ink3 : Ink)}\" stroke-width=\"{stroke:0.#}\"{(dashed ? " stroke-dasharray=\"3 3\"" : "")}/>"
-        );
+        Add(Segment(faint ? "faint-line" : "ink-line", x1, y1, x2, y2, faint ? Ink3 : Ink, stroke, dashed ? "3 3" : null));
 
     /// <summary>A fuse in an upright run: two lines pass through a narrow box.</summary>
     public void Fuse(double x, double y, string? key, LedgerStop? stop)
@@ -203,9 +257,7 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
 
     public void Circle(double x, double y, double r, string sign)
     {
-        Add(
-            $"<circle class=\"post\" cx=\"{x:0.##}\" cy=\"{y:0.##}\" r=\"{r:0.##}\" fill=\"{Paper}\" stroke=\"{Ink}\" stroke-width=\"1\"/>"
-        );
+        Add(Element("circle", ("class", "post"), ("cx", x), ("cy", y), ("r", r), ("fill", Paper), ("stroke", Ink), ("stroke-width", 1.0)));
         Write(x, y + r * 0.6, sign, r * 1.9, bold: true, anchor: "middle");
     }
 
@@ -213,16 +265,13 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
     public double Sleeve(double x, double y, string tag, string? key)
     {
         var wide = Wide(tag, 11, true) + 10;
-        Add(
-            $"<rect class=\"sleeve\" x=\"{x:0.##}\" y=\"{y - 11:0.##}\" width=\"{wide:0.##}\" height=\"14\" fill=\"{Paper}\" stroke=\"{Ink}\" stroke-width=\"1\"{Attribute(key)}/>"
-        );
+        Add(Rect("sleeve", x, y - 11, wide, 14, Paper, Ink, 1, null, key));
         Write(x + wide / 2, y, tag, 11, bold: true, figure: true, anchor: "middle", key: key);
         return wide;
     }
 
     /// <summary>The part that forbids the next step.</summary>
-    public void Forbids(double x, double y) =>
-        Add($"<rect class=\"forbids\" x=\"{x - 5.5:0.##}\" y=\"{y - 5.5:0.##}\" width=\"11\" height=\"11\" fill=\"{Ink}\"/>");
+    public void Forbids(double x, double y) => Add(Rect("forbids", x - 5.5, y - 5.5, 11, 11, Ink, null, null, null));
 
     /// <summary>A part that is told rather than drawn is found where it is told.</summary>
     public void Note(string key, double x, double y) => zones.Note(key, sheet, x, y);

@@ -13,8 +13,8 @@ public sealed record WiringSheet(int Number, string Bank, string Title, string S
 public sealed record WiringDrawing(IReadOnlyList<WiringSheet> Sheets, IReadOnlyDictionary<string, string> Zones);
 
 /// <summary>
-/// The whole system on paper: of each bank its strings, both poles and the bus with the first circuits on one sheet; what has no room there,
-/// and what hangs behind converters and panels, on further ones. Nothing is left out.
+/// The whole system on paper: of each bank its strings, both poles and the bus with the first circuits on one sheet; what has no room
+/// there, and what hangs behind converters and panels, on further ones. Nothing is left out.
 /// </summary>
 public static class WiringSheets
 {
