@@ -56,7 +56,9 @@
       loop.measured ? 'read at the shunt' : 'to be expected',
       '; outline: a sound joint; filled: measured; black: wrong',
       loop.postsV == null ? '' : `. ${written(loop.postsV, 2)} V at the posts`,
-      loop.endV == null ? '' : `, ${written(loop.endV, 2)} V to be expected at the far end`,
+      loop.endV == null
+        ? ''
+        : `${loop.postsV == null ? '. ' : ', '}${written(loop.endV, 2)} V to be expected at the far end`,
     ].join(''),
   )
   const high = $derived((mv: number) => Math.min(1, mv / most) * ROOM)
