@@ -298,7 +298,7 @@ internal sealed class HiddenBank
 
     private double JointMv(Probe.Joint p)
     {
-        var conductors = MainLoop.Of(w).First(x => x.Id == p.Id).Conductors;
+        var conductors = MainLoop.Of(w).Concat(MainLoop.OfInverter(w)).First(x => x.Id == p.Id).Conductors;
         var milliohm =
             p.JointMilliohm
             + p.CopperMilliohm

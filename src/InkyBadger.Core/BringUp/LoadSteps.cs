@@ -34,6 +34,14 @@ internal static class LoadSteps
             foreach (var place in places.Where(p => p.Id.Length > 0 && load.Amps / p.Conductors >= JointSteps.LeastA))
                 if (place.Kind == LoopItemKind.Joint || place.Piece!.LengthM >= MainLoop.MeasuredFromM)
                     JointSteps.Joint(w, place, main, load, amps);
+            // What flows passes the inverter’s own run too, if it is the only one and has the load.
+            if (
+                load.Ac
+                && w.Work.Document.Inverters.Count <= 1
+                && w.Results.Circuits.FirstOrDefault(c => c.Id == Run.InverterId) is { } own
+            )
+                foreach (var place in MainLoop.OfInverter(w).Where(p => load.Amps / p.Conductors >= JointSteps.LeastA))
+                    JointSteps.Joint(w, place, own.Run, load, amps);
             var joints = w.Steps.Where(s => s.Bank == w.Bank && s.Key.StartsWith($"{w.Bank}/joint-", StringComparison.Ordinal)).ToList();
             var open = joints.Count(s => s.State != StepState.Done);
             w.Gate(

@@ -45,6 +45,45 @@ internal static class MainLoop
         return [.. OfPole(w, bus.Plus, Pole.Positive, run, cuts), .. OfPole(w, bus.Minus, Pole.Negative, run, cuts)];
     }
 
+    /// <summary>Both poles of the inverter’s own run, where the main run ends at the bus: its lugs carry what the main run’s do.</summary>
+    public static IReadOnlyList<LoopPlace> OfInverter(Walk w)
+    {
+        if (w.Results.Circuits.FirstOrDefault(c => c.Id == Run.InverterId) is not { Run.Cable.Size: not null } c || w.Cuts is not { } cuts)
+            return [];
+        var list = new List<LoopPlace>();
+        foreach (var pole in new[] { Pole.Positive, Pole.Negative })
+        {
+            var (word, sign) = pole == Pole.Positive ? ("plus", "+") : ("minus", "−");
+            if (cuts.Cables.FirstOrDefault(x => x.Key == $"{c.Id}-{word}") is not { } piece)
+                continue;
+            void Lug(LoopPart on, string onTag, bool far) =>
+                list.Add(
+                    Joint(
+                        w.Work.Rules,
+                        pole,
+                        piece.Label,
+                        piece,
+                        on,
+                        onTag,
+                        $"joint-{piece.Key}-{list.Count(p => p.Pole == pole) + 1}",
+                        far
+                    )
+                );
+            foreach (var point in pole == Pole.Positive ? c.Plus : c.Minus)
+                if (point.Part == LoopPart.Begin)
+                    Lug(LoopPart.Bus, "B" + sign, false);
+                else if (point.Part == LoopPart.End)
+                    Lug(LoopPart.Inverter, "I1" + sign, true);
+                else
+                {
+                    var what = point.Part == LoopPart.Fuse ? "its fuse" : "its switch";
+                    Lug(point.Part, $"{what}, bus side", true);
+                    Lug(point.Part, $"{what}, far side", false);
+                }
+        }
+        return list;
+    }
+
     private static IEnumerable<LoopPlace> OfPole(Walk w, IReadOnlyList<LoopPoint> points, Pole pole, RunResult run, SchedulesResult cuts)
     {
         var rules = w.Work.Rules;

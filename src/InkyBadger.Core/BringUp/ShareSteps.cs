@@ -16,8 +16,8 @@ internal static class ShareSteps
     /// <summary>A clamp tells tenths [A].</summary>
     private const double LeastShareA = 1;
 
-    /// <summary>A load that is on while joints are measured: what it is, what it draws [A].</summary>
-    internal sealed record SteadyLoad(string Name, double Amps);
+    /// <summary>A load that is on while joints are measured: what it is, what it draws [A], and whether it does so through an inverter.</summary>
+    internal sealed record SteadyLoad(string Name, double Amps, bool Ac = false);
 
     /// <summary>The largest that one switches on by itself; without loads half of what the run is made for.</summary>
     public static SteadyLoad JointLoad(Walk w, double volts, RunResult main, NetworkResult net)
@@ -33,7 +33,7 @@ internal static class ShareSteps
         // No more than every string bears, and than leaves the bank its volts.
         var bears = Math.Min(main.DesignA, Math.Min(net.Ceiling.Amps ?? double.MaxValue, MostSag * volts / net.BankOhm));
         return best is not null && AmpsOf(best) is var a && a > 0 && a <= bears
-            ? new(best.Name, a)
+            ? new(best.Name, a, best.Kind == LoadKind.Ac)
             : new($"about {Say.A(bears / 2)} of steady load", bears / 2);
     }
 

@@ -184,6 +184,42 @@ public class BringUpTests
         Assert.Equal($"Lug of M1+ on F1 drops {mv:0.0} mV, where a sound joint drops 4.2", step.Headline);
     }
 
+    /// <summary>
+    /// A main run that ends at the bus: the inverter’s own run has four lugs on the plus (bus, two at its fuse, inverter) and two on the
+    /// minus, and all of them carry the kettle. The gate before full load waits for them too.
+    /// </summary>
+    [Fact]
+    public void Lugs_of_an_inverter_that_has_a_run_of_its_own_are_measured_as_well()
+    {
+        var own = Bus.With(("~/runs/-", new Run { Id = Run.InverterId, LengthM = 1.5 }));
+        var walk = Walk(own, Read("amps", 80), Read("joint-inverter-plus-2", 30, 80));
+        string[] ids =
+        [
+            .. walk.Steps.Select(s => s.Key.Split('/')[1]).Where(k => k.StartsWith("joint-inverter-", StringComparison.Ordinal)),
+        ];
+        Assert.Equal(
+            [
+                "joint-inverter-plus-1",
+                "joint-inverter-plus-2",
+                "joint-inverter-plus-3",
+                "joint-inverter-plus-4",
+                "joint-inverter-minus-1",
+                "joint-inverter-minus-2",
+            ],
+            ids
+        );
+        Judged(Step(walk, "joint-inverter-plus-2"), StepState.Wrong, "Loose, dirty or badly crimped");
+        Assert.Equal(
+            "Lug of C1+ on its fuse, bus side drops 30.0 mV, where a sound joint drops 4.0",
+            Step(walk, "joint-inverter-plus-2").Headline
+        );
+        Assert.False(Gate(walk, "gate-load").Open);
+        var walker = new Walker(own, 5, 7);
+        walker.Go();
+        Assert.Equal("", walker.Left);
+        Assert.Empty(walker.Planted);
+    }
+
     [Fact]
     public void A_reading_keeps_the_amperes_it_was_made_at()
     {
