@@ -16,7 +16,9 @@ internal static class ShareSteps
     /// <summary>A clamp tells tenths [A].</summary>
     private const double LeastShareA = 1;
 
-    /// <summary>A load that is on while joints are measured: what it is, what it draws [A], and whether it does so through an inverter.</summary>
+    /// <summary>
+    /// A load that is on while joints are measured: what it is, what it draws [A], and whether it does so through an inverter.
+    /// </summary>
     internal sealed record SteadyLoad(string Name, double Amps, bool Ac = false);
 
     /// <summary>The largest that one switches on by itself; without loads half of what the run is made for.</summary>

@@ -8,12 +8,14 @@ namespace InkyBadger.Core.Logs;
 public sealed record MonitorSlip(int Line, string Why);
 
 /// <summary>
-/// What a file held: how many readings, how many lines were none (the first of them named), and how many stepped back in time, which are left
-/// out: an hour that the clock was set back is lived twice and counted once.
+/// What a file held: how many readings, how many lines were none (the first of them named), and how many stepped back in time, which are
+/// left out: an hour that the clock was set back is lived twice and counted once.
 /// </summary>
 public sealed record MonitorRead(int Readings, int Missed, int Backwards, IReadOnlyList<MonitorSlip> Slips);
 
-/// <summary>Files of battery monitors, whoever wrote them: the columns are recognised by what they are called and by what is in them.</summary>
+/// <summary>
+/// Files of battery monitors, whoever wrote them: the columns are recognised by what they are called and by what is in them.
+/// </summary>
 public static class MonitorCsv
 {
     private const int SampleLines = 40,

@@ -61,5 +61,7 @@ public sealed record MonitorShape(
     IReadOnlyList<IReadOnlyList<string>> Sample
 );
 
-/// <summary>A reading of a file: moment as it is written there, and what of it the file tells [V; A out of the bank; share; W; °C].</summary>
+/// <summary>
+/// A reading of a file: moment as it is written there, and what of it the file tells [V; A out of the bank; share; W; °C].
+/// </summary>
 public readonly record struct MonitorReading(DateTime At, double? Volts, double? Amps, double? Soc, double? Watts, double? TemperatureC);
