@@ -233,10 +233,10 @@ public static class BuildLedger
             var (was, now) = WhatDiffers(before, after);
             return $"ordered for {was}, design now wants {now}";
         }
-        return Alike(then.Count, part.Count)
-            ? null
-            : $"{Figures.Number(then.Count, 2, true)} {part.Unit} wanted when it was ordered, now "
-                + $"{Figures.Number(part.Count, 2, true)} {part.Unit}".Replace("  ", " ", StringComparison.Ordinal).TrimEnd();
+        if (Alike(then.Count, part.Count))
+            return null;
+        string Of(double count) => $"{Figures.Number(count, 2, true)} {part.Unit}".TrimEnd();
+        return $"{Of(then.Count)} wanted when it was ordered, now {Of(part.Count)}";
     }
 
     /// <summary>Both without the words they begin with alike.</summary>
