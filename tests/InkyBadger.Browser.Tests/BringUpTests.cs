@@ -151,6 +151,15 @@ public class BringUpTests
         Types(bench, "13,2");
         Says(bench, "A1 rests at 13.20 V");
 
+        // What is being typed stays while something else is answered.
+        ToStep(bench, "Each unit alone", "rest-1-2");
+        bench.Find("[data-testid=meter]").SendKeys("13.21");
+        bench.Find("[data-path='/bringUp/by']").SendKeys("Ada" + Keys.Tab);
+        bench.WaitUntil(() => bench.Text("[data-testid=kept]").StartsWith("kept", StringComparison.Ordinal), "kept");
+        bench.Find("[data-testid=meter]").SendKeys(Keys.Enter);
+        Says(bench, "A2 rests at 13.21 V, within 0.05 V of A1");
+        Assert.EndsWith("by Ada", bench.Text(".says"), StringComparison.Ordinal);
+
         // A gate.
         ToStep(bench, "Joints under load", "amps");
         Assert.False(bench.Find("[data-testid=meter]").Enabled);

@@ -58,8 +58,9 @@
       walk?.gates.find((g) => g.before > bringUp.index && !g.open) ??
       null,
   )
+  const key = $derived(step?.key)
   $effect(() => {
-    void step?.key
+    void key
     drawer = null
   })
 

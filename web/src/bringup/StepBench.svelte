@@ -22,9 +22,10 @@
   let again = $state(false)
   let name = $state('')
   let busy = $state(false)
-  // Another step is another field.
+  // Another step is another field; the same step judged anew keeps what is being typed.
+  const key = $derived(step.key)
   $effect(() => {
-    void step.key
+    void key
     typed = name = ''
     refused = null
     again = false
@@ -72,7 +73,7 @@
   }
   async function simulated() {
     busy = true
-    if (await bringUp.simulate(step)) again = false
+    if ((await bringUp.simulate(step)) !== null) again = false
     busy = false
   }
   /** Put right first: then it is measured again. */
