@@ -1,9 +1,5 @@
-using InkyBadger.Core.Banks;
 using InkyBadger.Core.Design;
-using InkyBadger.Core.Proving;
-using InkyBadger.Core.Reference;
 using InkyBadger.Core.Work;
-using InkyBadger.Core.Working;
 
 namespace InkyBadger.Core.BringUp;
 

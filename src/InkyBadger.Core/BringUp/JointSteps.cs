@@ -1,9 +1,7 @@
-using InkyBadger.Core.Banks;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Proving;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Work;
-using InkyBadger.Core.Working;
 using MeasuredConductor = InkyBadger.Core.Proving.MeasuredConductor;
 
 namespace InkyBadger.Core.BringUp;

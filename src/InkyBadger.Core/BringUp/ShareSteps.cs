@@ -1,7 +1,6 @@
 using InkyBadger.Core.Banks;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Proving;
-using InkyBadger.Core.Reference;
 using InkyBadger.Core.Work;
 using InkyBadger.Core.Working;
 
