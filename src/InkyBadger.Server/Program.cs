@@ -11,6 +11,7 @@ using InkyBadger.Server.Files;
 using InkyBadger.Server.Hosting;
 using InkyBadger.Server.Inverters;
 using InkyBadger.Server.Loads;
+using InkyBadger.Server.Logs;
 using InkyBadger.Server.Reference;
 using InkyBadger.Server.Rehearsing;
 using InkyBadger.Server.Sheets;
@@ -108,6 +109,8 @@ builder.Services.AddSingleton<UnitReader>();
 builder.Services.AddSingleton<UnitCsv>();
 builder.Services.AddSingleton<ShelfCards>();
 builder.Services.AddSingleton<Lessons>();
+builder.Services.AddSingleton<LiveMonitors>();
+builder.Services.AddScoped<LogReader>();
 builder.Services.AddBadgerStorage(options.DataFolder);
 
 var app = builder.Build();
@@ -134,6 +137,8 @@ api.MapCharging();
 api.MapRehearsing();
 api.MapSheets();
 api.MapBringUp();
+api.MapLogs();
+api.MapMonitors();
 api.MapBuilds();
 if (documentTool)
 {

@@ -45,6 +45,75 @@ public sealed class OwnItemRow
     public DateTime UpdatedUtc { get; set; }
 }
 
+/// <summary>
+/// Readings that came together: a file, or what a made-up monitor has said. They belong to a bank of a design, and are kept beside it.
+/// </summary>
+public sealed class LogSeriesRow
+{
+    public long Id { get; init; }
+    public required string DesignId { get; init; }
+    public required string BankId { get; init; }
+
+    /// <summary><c>file</c> or <c>simulated</c>.</summary>
+    public required string Kind { get; init; }
+    public required string Name { get; init; }
+
+    /// <summary>Number of a made-up monitor.</summary>
+    public double? Seed { get; init; }
+    public DateTime ReceivedUtc { get; init; }
+
+    /// <summary>All of it is there. What was begun and not ended is taken away at the next start.</summary>
+    public bool Ready { get; set; }
+
+    /// <summary>Seconds since 1970 by the clock of the readings, and how many there are.</summary>
+    public long FirstAt { get; set; }
+    public long LastAt { get; set; }
+    public long Count { get; set; }
+
+    /// <summary>Hours of seen time when it was taken out; null: it stands.</summary>
+    public double? DeletedAtSeenH { get; set; }
+}
+
+/// <summary>A reading: its key is its series and its moment, so that they lie in order.</summary>
+public sealed class LogReadingRow
+{
+    /// <summary>See <see cref="LogKeys"/>.</summary>
+    public long Key { get; init; }
+    public double? Volts { get; init; }
+    public double? Amps { get; init; }
+    public double? Soc { get; init; }
+    public double? TemperatureC { get; init; }
+}
+
+/// <summary>A quarter of an hour of readings, under the same keys: what is drawn, and what days are added up from.</summary>
+public sealed class LogSlotRow
+{
+    public long Key { get; init; }
+    public double Hours { get; init; }
+    public double AhOut { get; init; }
+    public double AhIn { get; init; }
+    public double WhOut { get; init; }
+    public double WhIn { get; init; }
+    public double MostOutA { get; init; }
+    public double MostInA { get; init; }
+    public double? LowestV { get; init; }
+    public double? HighestV { get; init; }
+    public double? LastSoc { get; init; }
+    public double? LowestSoc { get; init; }
+    public double? MeanC { get; init; }
+}
+
+/// <summary>What was written into the log by hand, as JSON.</summary>
+public sealed class LogEntryRow
+{
+    public long Id { get; init; }
+    public required string DesignId { get; init; }
+    public required string BankId { get; init; }
+    public required string Document { get; init; }
+    public DateTime WrittenUtc { get; init; }
+    public double? DeletedAtSeenH { get; set; }
+}
+
 /// <summary>A thing the database knows of itself, by its name.</summary>
 public sealed class FactRow
 {
@@ -59,6 +128,10 @@ public sealed class BadgerDb(DbContextOptions<BadgerDb> options) : DbContext(opt
     public DbSet<StateRow> States => Set<StateRow>();
     public DbSet<OwnItemRow> OwnItems => Set<OwnItemRow>();
     public DbSet<FactRow> Facts => Set<FactRow>();
+    public DbSet<LogSeriesRow> LogSeries => Set<LogSeriesRow>();
+    public DbSet<LogReadingRow> LogReadings => Set<LogReadingRow>();
+    public DbSet<LogSlotRow> LogSlots => Set<LogSlotRow>();
+    public DbSet<LogEntryRow> LogEntries => Set<LogEntryRow>();
 
     protected override void OnModelCreating(ModelBuilder model)
     {
@@ -83,6 +156,32 @@ public sealed class BadgerDb(DbContextOptions<BadgerDb> options) : DbContext(opt
             row.Property(l => l.Kind).HasMaxLength(40);
             row.Property(l => l.Key).HasMaxLength(40);
             row.Property(l => l.Name).HasMaxLength(80);
+        });
+        model.Entity<LogSeriesRow>(row =>
+        {
+            row.ToTable("log_series");
+            row.HasKey(s => s.Id);
+            row.Property(s => s.Name).HasMaxLength(120);
+            row.Property(s => s.Kind).HasMaxLength(20);
+            row.HasIndex(s => new { s.DesignId, s.BankId });
+        });
+        model.Entity<LogReadingRow>(row =>
+        {
+            row.ToTable("log_readings");
+            row.HasKey(r => r.Key);
+            row.Property(r => r.Key).ValueGeneratedNever();
+        });
+        model.Entity<LogSlotRow>(row =>
+        {
+            row.ToTable("log_slots");
+            row.HasKey(s => s.Key);
+            row.Property(s => s.Key).ValueGeneratedNever();
+        });
+        model.Entity<LogEntryRow>(row =>
+        {
+            row.ToTable("log_entries");
+            row.HasKey(e => e.Id);
+            row.HasIndex(e => new { e.DesignId, e.BankId });
         });
         model.Entity<FactRow>(row =>
         {

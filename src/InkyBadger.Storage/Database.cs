@@ -24,7 +24,8 @@ public static class Database
             .AddSingleton<WriteQueue>()
             .AddSingleton<SeenTime>()
             .AddScoped<DesignStore>()
-            .AddScoped<OwnItems>();
+            .AddScoped<OwnItems>()
+            .AddScoped<LogStore>();
 
     /// <summary>Never made by opening it: a database that is gone is not begun anew behind the user's back.</summary>
     internal static DbContextOptionsBuilder Use(

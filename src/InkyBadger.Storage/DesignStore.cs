@@ -49,7 +49,12 @@ public sealed class DesignStore(BadgerDb db, WriteQueue writes, TimeProvider clo
                 var now = Now;
                 if (seed)
                     foreach (var (i, design) in DemoDesigns.All.Index())
-                        Add(turn.Db, design, now.AddMilliseconds(-i));
+                    {
+                        var row = Add(turn.Db, design, now.AddMilliseconds(-i));
+                        // Its readings are made when a log is first looked at: a start need not wait for them.
+                        if (i == 0)
+                            turn.Db.Facts.Add(new() { Name = FactNames.DemoLog, Value = row.Id });
+                    }
                 turn.Db.Facts.Add(new() { Name = FactNames.Settled, Value = seed ? "with demo designs" : "empty" });
                 await turn.Db.SaveChangesAsync();
                 return true;

@@ -182,6 +182,9 @@ internal static class FactNames
     /// <summary>The demo designs were brought, or it was decided that they are not.</summary>
     public const string Settled = "settled";
 
+    /// <summary>Id of the demo design whose made-up readings are still to come; nothing: they came, or never will.</summary>
+    public const string DemoLog = "demo-log";
+
     /// <summary>Hours that were seen to pass, and when it was looked last.</summary>
     public const string SeenHours = "seen-hours",
         SeenAt = "seen-at";

@@ -66,6 +66,7 @@ public sealed class SeenTime(WriteQueue writes, TimeProvider clock)
             .ExecuteUpdateAsync(d => d.SetProperty(x => x.DeletedAtSeenH, seen));
         var oldest = seen - 24 * DesignStore.BinDays;
         await db.Designs.Where(d => d.DeletedUtc != null && d.DeletedAtSeenH <= oldest).ExecuteDeleteAsync();
+        await LogStore.SweepAsync(db, oldest);
     }
 
     /// <summary>Hours seen so far.</summary>

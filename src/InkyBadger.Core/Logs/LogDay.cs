@@ -77,7 +77,7 @@ public static class LogDay
     }
 
     /// <summary>The area under a line from one value to another, what lies above nought and what below apart.</summary>
-    private static void Add(double from, double to, double step, ref double above, ref double below)
+    internal static void Add(double from, double to, double step, ref double above, ref double below)
     {
         if (from >= 0 && to >= 0)
             above += (from + to) / 2 * step;

@@ -1,5 +1,6 @@
 using System.Net.Sockets;
 using InkyBadger.Server.Designs;
+using InkyBadger.Server.Logs;
 using InkyBadger.Storage;
 using Microsoft.AspNetCore.Connections;
 using Microsoft.AspNetCore.Hosting.Server;
@@ -21,6 +22,8 @@ internal static class Startup
         if (isNew)
             await scope.ServiceProvider.GetRequiredService<DesignStore>().SettleAsync(options.Seed);
         await services.GetRequiredService<SeenTime>().BeginAsync(default);
+        await scope.ServiceProvider.GetRequiredService<LogStore>().SweepBegunAsync(default);
+        MonitorImport.Sweep(options.DataFolder);
     }
 
     /// <summary>Why it cannot start, in a sentence; null for what nobody foresaw.</summary>

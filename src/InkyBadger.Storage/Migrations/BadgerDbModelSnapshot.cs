@@ -72,6 +72,157 @@ namespace InkyBadger.Storage.Migrations
                     b.ToTable("facts", (string)null);
                 });
 
+            modelBuilder.Entity("InkyBadger.Storage.LogEntryRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BankId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<double?>("DeletedAtSeenH")
+                        .HasColumnType("REAL");
+
+                    b.Property<string>("DesignId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("WrittenUtc")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("DesignId", "BankId");
+
+                    b.ToTable("log_entries", (string)null);
+                });
+
+            modelBuilder.Entity("InkyBadger.Storage.LogReadingRow", b =>
+                {
+                    b.Property<long>("Key")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<double?>("Amps")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("Soc")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("TemperatureC")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("Volts")
+                        .HasColumnType("REAL");
+
+                    b.HasKey("Key");
+
+                    b.ToTable("log_readings", (string)null);
+                });
+
+            modelBuilder.Entity("InkyBadger.Storage.LogSeriesRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BankId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Count")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<double?>("DeletedAtSeenH")
+                        .HasColumnType("REAL");
+
+                    b.Property<string>("DesignId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("FirstAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("LastAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(120)
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Ready")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("ReceivedUtc")
+                        .HasColumnType("TEXT");
+
+                    b.Property<double?>("Seed")
+                        .HasColumnType("REAL");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("DesignId", "BankId");
+
+                    b.ToTable("log_series", (string)null);
+                });
+
+            modelBuilder.Entity("InkyBadger.Storage.LogSlotRow", b =>
+                {
+                    b.Property<long>("Key")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<double>("AhIn")
+                        .HasColumnType("REAL");
+
+                    b.Property<double>("AhOut")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("HighestV")
+                        .HasColumnType("REAL");
+
+                    b.Property<double>("Hours")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("LastSoc")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("LowestSoc")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("LowestV")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("MeanC")
+                        .HasColumnType("REAL");
+
+                    b.Property<double>("MostInA")
+                        .HasColumnType("REAL");
+
+                    b.Property<double>("MostOutA")
+                        .HasColumnType("REAL");
+
+                    b.Property<double>("WhIn")
+                        .HasColumnType("REAL");
+
+                    b.Property<double>("WhOut")
+                        .HasColumnType("REAL");
+
+                    b.HasKey("Key");
+
+                    b.ToTable("log_slots", (string)null);
+                });
+
             modelBuilder.Entity("InkyBadger.Storage.OwnItemRow", b =>
                 {
                     b.Property<string>("Kind")
