@@ -1,3 +1,4 @@
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Logs;
 
 namespace InkyBadger.Core.Demo;
@@ -14,7 +15,7 @@ public static class DemoLog
     private static readonly DateOnly First = new(2026, 9, 15),
         Last = new(2026, 11, 27);
 
-    /// <summary>Before these days a reading every ten minutes is enough to see mornings by.</summary>
+    /// <summary>Before these days a reading every ten minutes is enough to look at.</summary>
     private static readonly DateOnly Close = new(2026, 11, 21);
 
     private static readonly Habit[] Habits =
@@ -25,16 +26,36 @@ public static class DemoLog
         new(HabitKind.Joint, 0.9),
     ];
 
-    /// <summary>Readings in order, a minute apart in the last week.</summary>
+    /// <summary>Readings in order, a minute apart.</summary>
     public static IReadOnlyList<LogReading> Readings()
     {
-        var monitor = new MadeUpMonitor(DemoDesigns.All[0], 0, First, Last.DayNumber - First.DayNumber + 1, Seed, Habits);
+        // At the plug on Wednesdays and from Friday on.
+        var bus = DemoDesigns.All[0] with
+        {
+            Rehearsal = new()
+            {
+                Drops =
+                [
+                    new()
+                    {
+                        Kind = DropKind.Plug,
+                        From = $"{First:yyyy-MM-dd}T00:00",
+                        To = $"{Last.AddDays(1):yyyy-MM-dd}T00:00",
+                        Weekdays = [0, 1, 3],
+                    },
+                ],
+            },
+        };
+        var monitor = new MadeUpMonitor(bus, 0, First, Last.DayNumber - First.DayNumber + 1, Seed, Habits);
         var list = new List<LogReading>();
-        var close = LogDays.At(Close);
         while (monitor.NextDay() is { } day)
-            list.AddRange(day.Where(r => r.At >= close || r.At < LogDays.At(First.AddDays(3)) || r.At % 600 == 0));
+            list.AddRange(day);
         return list;
     }
+
+    /// <summary>Whether a reading is kept by itself: of the days between the first and the last every tenth minute is.</summary>
+    public static bool Keeps(in LogReading r) =>
+        r.At >= LogDays.At(Close) || r.At < LogDays.At(First.AddDays(LogFrame.FirstDays)) || r.At % 600 == 0;
 
     private static readonly (string Place, string Serial, double[] Tests, double RestV)[] Units =
     [

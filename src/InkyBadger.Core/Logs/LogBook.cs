@@ -158,7 +158,7 @@ public static class LogBook
         var against = whole.Count > 0 ? AgainstPlan.Work([.. whole.Select(d => Math.Max(0, d.UsedWh))], whole.Average(d => d.PlannedWh)) : null;
         var units = UnitLedger.Work(w, read.Entries, today);
         var upkeep = LogUpkeeping.Of(w, read, today);
-        var lessons = new List<LogLesson>(LogLessons.Work(plan, days, starts ?? new([], new Dictionary<DateOnly, double>(), [])));
+        var lessons = new List<LogLesson>(LogLessons.Work(plan, days, starts ?? LogStarts.None));
         lessons.AddRange(BankLessons.Of(plan, read, soc, units));
         lessons = [.. lessons.OrderBy(l => l.NotYet is not null).ThenByDescending(l => Math.Abs(l.WhADay))];
         return new(

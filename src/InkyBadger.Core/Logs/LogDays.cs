@@ -22,8 +22,8 @@ public sealed record LoggedDay(
     /// <summary>Read for long enough to stand for a day.</summary>
     public bool Whole => Hours >= 23;
 
-    /// <summary>The bank was at its end: what was used is not what was wanted.</summary>
-    public bool Empty => LowestSoc <= 0.015;
+    /// <summary>The bank was at its end, or so near that an inverter stops: what was used is not what was wanted.</summary>
+    public bool Empty => LowestSoc < 0.075;
 }
 
 /// <summary>

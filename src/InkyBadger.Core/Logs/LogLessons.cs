@@ -21,6 +21,8 @@ public sealed class LogLessons
         OpenShare = 0.8,
         PluggedShare = 0.2;
 
+    private const int LeastEnds = 3;
+
     private readonly LogPlan plan;
     private readonly DesignDocument design;
     private readonly int bankIndex;
@@ -69,10 +71,7 @@ public sealed class LogLessons
         {
             if (SeenH(day) < LeastSeenH)
                 continue;
-            var runs = Of(load, day.Day).ToList();
-            var known = runs.Where(s => s.To is not null).Select(s => HoursOn(s, 0)).ToList();
-            var usual = known.Count > 0 ? known.Order().ElementAt(known.Count / 2) : 0;
-            shares.Add(runs.Sum(s => HoursOn(s, usual)) / SeenH(day));
+            shares.Add(starts.OnH.GetValueOrDefault((load.Id, day.Day)) / SeenH(day));
         }
         if (shares.Count == 0)
             return;
@@ -177,7 +176,7 @@ public sealed class LogLessons
             LessonKind.Times,
             title,
             $"{Say.Wh(against.MedianWh)} a day at the bank, planned {Say.Wh(load.DayWh)}."
-                + (others.Count > 0 ? $" Now also at {string.Join(" and ", others.Select(o => Say.Clock(o.StartH)))}." : "")
+                + (others.Count > 0 ? $" Now also at {string.Join(" and ", others.OrderBy(o => o.StartH).Select(o => Say.Clock(o.StartH)))}." : "")
                 + (kept.Count + unseen.Count < windows.Count ? $" Not at {string.Join(" and ", Left(windows, kept, unseen))}." : ""),
             same
                 ? $"{Lower(load.Name)} runs {Say.Hours(hours)} a day, not {Say.Hours(load.HoursOn)}"
@@ -226,8 +225,9 @@ public sealed class LogLessons
     /// <summary>A window as long as it runs there, in minutes, where that differs by more than a tenth.</summary>
     private static DayWindow Fitted(DayWindow window, IEnumerable<LogStart> starts)
     {
-        var hours = Median(starts.Select(s => HoursOn(s, window.Hours)));
-        if (Math.Abs(hours - window.Hours) <= 0.1 * window.Hours + 1.0 / 60)
+        var ended = starts.Where(s => s.To is not null).Select(s => HoursOn(s, window.Hours)).ToList();
+        var hours = Median(ended);
+        if (ended.Count < LeastEnds || Math.Abs(hours - window.Hours) <= 0.25 * window.Hours + 2.0 / 60)
             return window;
         return new(window.StartH, (window.StartH + Math.Max(1.0 / 60, Math.Round(hours * 60) / 60)) % 24);
     }

@@ -14,7 +14,17 @@ public sealed record LogStart(PlannedLoad? Load, long From, long? To, double Wat
 /// What was seen going on and off, and how long it could be seen on each day [h]: a bank that is kept full shows nothing, for the sun gives
 /// what is drawn.
 /// </summary>
-public sealed record LogStarts(IReadOnlyList<LogStart> Starts, IReadOnlyDictionary<DateOnly, double> SeenH, IReadOnlyList<RestDraw> RestW);
+/// <param name="OnH">How long each load ran of what could be seen of a day, by its id [h].</param>
+/// <param name="RestW">What was drawn while nothing was seen running.</param>
+public sealed record LogStarts(
+    IReadOnlyList<LogStart> Starts,
+    IReadOnlyDictionary<DateOnly, double> SeenH,
+    IReadOnlyDictionary<(string Load, DateOnly Day), double> OnH,
+    IReadOnlyList<RestDraw> RestW
+)
+{
+    public static LogStarts None { get; } = new([], new Dictionary<DateOnly, double>(), new Dictionary<(string, DateOnly), double>(), []);
+}
 
 /// <summary>What was drawn while no load was seen running and no source could give [W].</summary>
 public readonly record struct RestDraw(DateOnly Day, double Watts);
@@ -29,6 +39,7 @@ public sealed class StartFinder
 
     private const double LeastW = 15,
         UnknownW = 200,
+        UnsureW = 100,
         Fit = 0.12,
         LeastFitW = 10,
         FullSoc = 0.985,
@@ -38,6 +49,7 @@ public sealed class StartFinder
     private readonly Dictionary<PlannedLoad, (long At, double Watts, double Amps)> on = [];
     private readonly List<LogStart> found = [];
     private readonly Dictionary<DateOnly, double> seen = [];
+    private readonly Dictionary<(string, DateOnly), double> onH = [];
     private readonly List<RestDraw> rest = [];
     private (long At, double Watts, double Amps)? unknown;
     private DateOnly day;
@@ -52,7 +64,7 @@ public sealed class StartFinder
     {
         var finder = new StartFinder(plan);
         finder.Run(readings);
-        return new([.. finder.found.OrderBy(f => f.From)], finder.seen, finder.rest);
+        return new([.. finder.found.OrderBy(f => f.From)], finder.seen, finder.onH, finder.rest);
     }
 
     private void Run(IReadOnlyList<LogReading> readings)
@@ -70,19 +82,23 @@ public sealed class StartFinder
                 Forget();
                 continue;
             }
-            var step = r.At - readings[i - 1].At;
-            seen[day] = seen.GetValueOrDefault(day) + step / 3600.0;
-            Expire(r.At);
             var from = before * (readings[i - 1].Volts ?? plan.NominalV);
             var change = watts - from;
-            // Where something charges and may end, a rise is as likely its end as a start.
-            var unsure = from < 0 && Others(r.At);
+            // Where a charger comes and goes, a rise to no more than what is planned is as likely its end as a start.
+            var charging = from < 0 && Others(r.At);
+            var unsure = charging && watts <= Asked(r.At) + UnsureW;
+            Expire(r.At);
+            if (charging)
+                foreach (var load in on.Keys.Where(l => l.Cycles).ToList())
+                    Close(load, null);
+            else
+                Count(r.At - readings[i - 1].At);
             // A reading in the middle of a step shows a part of it: the two are one.
-            if (i + 1 < readings.Count && NextOf(readings, i, watts) is { } next && Same(change, next))
+            if (!charging && i + 1 < readings.Count && NextOf(readings, i, watts) is { } next && Same(change, next))
             {
                 change += next;
                 i++;
-                seen[day] += (readings[i].At - r.At) / 3600.0;
+                Count(readings[i].At - r.At);
             }
             if (Math.Abs(change) >= LeastW)
                 Explain(r.At, change, change / (r.Volts ?? plan.NominalV), unsure);
@@ -108,6 +124,20 @@ public sealed class StartFinder
     {
         var n = (int)((at - LogDays.At(day)) / LogSlot.Seconds);
         return sun[n] || others[n];
+    }
+
+    private void Count(long seconds)
+    {
+        seen[day] = seen.GetValueOrDefault(day) + seconds / 3600.0;
+        foreach (var load in on.Keys)
+            onH[(load.Id, day)] = onH.GetValueOrDefault((load.Id, day)) + seconds / 3600.0;
+    }
+
+    /// <summary>What is planned about then [W].</summary>
+    private double Asked(long at)
+    {
+        var (watts, n) = (plan.Watts(day), (int)((at - LogDays.At(day)) / LogSlot.Seconds));
+        return Math.Max(watts[n], watts[Math.Min(n + 1, watts.Count - 1)]);
     }
 
     private bool Others(long at)

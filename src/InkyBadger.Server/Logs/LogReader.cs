@@ -57,7 +57,7 @@ public sealed class LogReader(LogStore store, LiveMonitors live, TimeProvider cl
             bank.Id,
             DemoLog.Name,
             DemoLog.Seed,
-            readings,
+            [.. readings.Where(r => DemoLog.Keeps(r))],
             Slots.Of(readings, bank.SystemV ?? 12),
             DemoLog.Entries()
         );

@@ -922,6 +922,56 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/monitor-files/recognise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a monitor’s file is written, by its first lines; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/plain": string;
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MonitorShape"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs": {
         parameters: {
             query?: never;
@@ -2958,6 +3008,735 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The log of a bank against the plan of the design that is sent; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    from?: string;
+                    days?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LogAnswer"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/log/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Entries by hand, all of them or none */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LogEntry"][];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WrittenEntries"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/log/entries/{entry}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes an entry back; it can be brought back until the bin is emptied */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    entry: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/log/entries/{entry}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings an entry back */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    entry: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/log/series/{series}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes readings that came together out of the log; they can be brought back until the bin is emptied */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    series: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/log/series/{series}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings them back */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    series: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/log/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every reading of a bank as it is kept, as CSV */
+        get: {
+            parameters: {
+                query?: {
+                    bank?: string;
+                    series?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/log/units.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The ledger of a bank’s units as CSV */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/log/upkeep.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What of upkeep is due, as a calendar */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/log/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A monitor’s file in, a line of JSON now and then; whoever leaves has taken in nothing */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: string;
+                    name?: string;
+                    shape?: string;
+                    ratedAh?: number;
+                    nominalV?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                    "*/*": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/x-ndjson": components["schemas"]["ImportLine"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/log/made-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Days of a made-up monitor into the log of a bank, plainly marked */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    seed?: number;
+                    from?: string;
+                    days?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LogSeriesLine"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/log/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What it reads, as server-sent events */
+        get: {
+            parameters: {
+                query?: {
+                    bank?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/event-stream": components["schemas"]["LiveReading"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Starts a made-up monitor that reads on; off until then */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    seed?: number;
+                    speed?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LiveState"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        /** Stops it; what it has read stays */
+        delete: {
+            parameters: {
+                query?: {
+                    bank?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds": {
         parameters: {
             query?: never;
@@ -3129,6 +3908,23 @@ export interface components {
          * @enum {unknown}
          */
         AcceptLimit: "cold" | "full" | "sources" | "c-rate" | "units" | "voltage" | "acceptance";
+        /**
+         * @description How many days, their median [Wh], how far the middle half of them is spread in shares of it (null: the median is nought), its ratio to
+         *     the plan, and the factor by which the plan is corrected (null: not yet).
+         */
+        AgainstPlanResult: {
+            /** Format: int32 */
+            days: number;
+            /** Format: double */
+            medianWh: number;
+            /** Format: double */
+            spread: null | number;
+            /** Format: double */
+            ratio: number;
+            /** Format: double */
+            factorToApply: null | number;
+            verdict: components["schemas"]["PlanVerdict"];
+        };
         /**
          * @description What an array and its controller fail at, in the order they are told.
          * @enum {unknown}
@@ -4466,6 +5262,11 @@ export interface components {
             monitorFloorSoc: number;
         };
         /**
+         * @description What a column of charge counts in.
+         * @enum {unknown}
+         */
+        ChargeUnit: "percent" | "fraction" | "ah-left" | "ah-out";
+        /**
          * @description A month's [1 to 12] mean day quarter by quarter, as it settles: with all sources, and without plug and generator; and what would balance
          *     the month.
          */
@@ -5572,6 +6373,15 @@ export interface components {
         ImportAnswer: {
             designs: components["schemas"]["ImportedDesign"][];
         };
+        ImportLine: {
+            /** Format: int32 */
+            readings: number;
+            /** Format: double */
+            share: number;
+            series: null | components["schemas"]["LogSeriesLine"];
+            read: null | components["schemas"]["MonitorRead"];
+            fault: null | string;
+        };
         ImportedDesign: {
             id: string;
             name: string;
@@ -5968,6 +6778,12 @@ export interface components {
         };
         JsonNode: unknown;
         JsonObject: Record<string, never>;
+        /** @description An entry as it is kept, by its number. */
+        KeptEntry: {
+            /** Format: int64 */
+            id: number;
+            entry: components["schemas"]["LogEntry"];
+        };
         /** @description All that is stuck on: sleeves for both ends of each run, and a plate for each bank. */
         LabelsResult: {
             sleeves: components["schemas"]["Sleeve"][];
@@ -6096,6 +6912,32 @@ export interface components {
          * @enum {unknown}
          */
         LedgerStop: "ordered" | "here" | "fitted" | "proven";
+        /**
+         * @description A unit with its history: where it stands (null: out of service), rest volts read last and how far they are from the middle of its mates’
+         *     [V, mV], its tests, and the year in which it comes to 80 % or to the end of its calendar life.
+         */
+        LedgerUnit: {
+            place: null | string;
+            serial: null | string;
+            item: string;
+            inService: null | string;
+            outOfService: null | string;
+            bought: null | string;
+            /** Format: double */
+            price: null | number;
+            /** Format: double */
+            restV: null | number;
+            /** Format: double */
+            apartMv: null | number;
+            tests: components["schemas"]["UnitTest"][];
+            /** Format: int32 */
+            endsYear: null | number;
+            words: null | string;
+            /** @description What the ledger does not know of this place; null: nothing. */
+            asks: null | string;
+            /** @description Why it is to be looked at; null: it is not. */
+            look: null | string;
+        };
         /** @description A part as the design had it that day. */
         LedgerWanted: {
             name: string;
@@ -6128,6 +6970,11 @@ export interface components {
              */
             cyclesPerYear: number;
         };
+        /**
+         * @description What a lesson is about.
+         * @enum {unknown}
+         */
+        LessonKind: "duty" | "times" | "idle" | "source" | "efficiency" | "monitor" | "joint" | "unit";
         LibraryAnswer: {
             typical: components["schemas"]["LibraryLoad"][];
             own: components["schemas"]["LibraryLoad"][];
@@ -6161,6 +7008,21 @@ export interface components {
         ListBackRequest: {
             design: components["schemas"]["JsonObject"];
             csv: string;
+        };
+        LiveReading: {
+            at: string;
+            /** Format: double */
+            volts: null | number;
+            /** Format: double */
+            amps: null | number;
+            /** Format: double */
+            soc: null | number;
+        };
+        LiveState: {
+            /** Format: double */
+            seed: number;
+            /** Format: double */
+            speed: number;
         };
         /** @description Something that runs. Either watts, or amperes with volts (a DC load without volts: the bank's). Either windows or hours a day. */
         Load: {
@@ -6270,6 +7132,217 @@ export interface components {
             worst: components["schemas"]["WorstInstant"];
             seasons: components["schemas"]["SeasonLoads"][];
         };
+        LogAnswer: {
+            view: components["schemas"]["LogView"];
+            series: components["schemas"]["LogSeriesLine"][];
+            entries: components["schemas"]["KeptEntry"][];
+            live: null | components["schemas"]["LiveState"];
+        };
+        /** @description A day in the frame [h, Wh; 0 to 1]. */
+        LogDayLine: {
+            day: string;
+            /** Format: double */
+            hours: number;
+            whole: boolean;
+            /** Format: double */
+            usedWh: number;
+            /** Format: double */
+            plannedWh: number;
+            /** Format: double */
+            sourceWh: number;
+            /** Format: double */
+            lowestSoc: null | number;
+        };
+        /** @description An entry of the log. It stays when the design changes; taken back it is marked, and can be brought back. */
+        LogEntry: {
+            kind: components["schemas"]["LogEntryKind"];
+            /** @description Local day as YYYY-MM-DD, or moment as YYYY-MM-DDTHH:MM. */
+            at: string;
+            by: string;
+            /** @description The unit, by its serial or whatever tells it from the others. */
+            serial: null | string;
+            /** @description Where it stands: string and place in it, as A1. */
+            place: null | string;
+            item: null | string;
+            /**
+             * Format: double
+             * @description What it cost [≥ 0].
+             */
+            price: null | number;
+            /** @description When it was bought, as YYYY-MM-DD. */
+            bought: null | string;
+            /**
+             * Format: double
+             * @description [V, &gt; 0].
+             */
+            volts: null | number;
+            /**
+             * Format: double
+             * @description Out of the bank positive [A].
+             */
+            amps: null | number;
+            /**
+             * Format: double
+             * @description [0 to 1].
+             */
+            soc: null | number;
+            /**
+             * Format: double
+             * @description [Ah, &gt; 0].
+             */
+            ah: null | number;
+            /** @description Of the table of upkeep. */
+            task: null | string;
+            /** @description Taken out of store again. */
+            ended: boolean;
+            words: null | string;
+        };
+        /**
+         * @description What was written down by hand.
+         * @enum {unknown}
+         */
+        LogEntryKind: "reading" | "test" | "upkeep" | "in-service" | "stored" | "unit-in" | "unit-moved" | "unit-out" | "unit-rest" | "unit-test" | "unit-fault";
+        /** @description The days that are looked at. */
+        LogFrameView: {
+            /** @description As YYYY-MM-DD. */
+            from: string;
+            /** Format: int32 */
+            days: number;
+            lines: components["schemas"]["LogDayLine"][];
+            drawn: components["schemas"]["LogLines"];
+            starts: components["schemas"]["LogStartLine"][];
+            /**
+             * Format: double
+             * @description Of all [0 to 1], with its moment; null: no charge is known.
+             */
+            lowest: null | number;
+            lowestAt: null | string;
+        };
+        /** @description How long it lasts, as it is used and as it was planned [d; null: for good], and what the coming days bring. */
+        LogHand: {
+            /** Format: double */
+            soc: number;
+            /** Format: double */
+            days: null | number;
+            /** Format: double */
+            plannedDays: null | number;
+            coming: string;
+        };
+        /** @description A capacity test of the bank, its line to 80 %, and the year it comes there. */
+        LogHealth: {
+            tests: components["schemas"]["UnitTest"][];
+            /** Format: double */
+            slopePerYear: null | number;
+            /** Format: double */
+            endsYear: null | number;
+            doubtful: boolean;
+            words: string;
+        };
+        /** @description What readings teach, with its figures and, where the plan can be corrected, the changes that do it. */
+        LogLesson: {
+            kind: components["schemas"]["LessonKind"];
+            title: string;
+            words: string;
+            /** @description In the headline, as “the fridge runs 11 h a day, not 6”. */
+            short: null | string;
+            /**
+             * Format: double
+             * @description What it comes to, more than planned positive [Wh a day].
+             */
+            whADay: number;
+            /** @description Why it is not yet sure; null: it is. */
+            notYet: null | string;
+            /** @description Of the button; null: there is nothing to press. */
+            label: null | string;
+            /** @description What the plan’s day would come to then. */
+            outcome: null | string;
+            changes: components["schemas"]["DesignChange"][];
+        };
+        /**
+         * @description Lines of the frame, a value for each step [s]: charge as it was and as the plan would have had it [0 to 1], net amperes (out positive),
+         *     the most out and in [A], and what sources gave beside the loads [A]. Null: nothing was read.
+         */
+        LogLines: {
+            /** Format: int32 */
+            stepS: number;
+            soc: (null | number)[];
+            planSoc: (null | number)[];
+            netA: (null | number)[];
+            mostOutA: (null | number)[];
+            mostInA: (null | number)[];
+            sourceA: (null | number)[];
+        };
+        /** @description The lowest charge of a day [0 to 1]. */
+        LogMorning: {
+            day: string;
+            /** Format: double */
+            lowestSoc: number;
+        };
+        LogSeriesLine: {
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            name: string;
+            /** Format: double */
+            seed: null | number;
+            first: string;
+            last: string;
+            /** Format: int64 */
+            count: number;
+        };
+        /** @description Something that went on: when, as YYYY-MM-DDTHH:MM, for how long [h; null: its end was not seen], and what it drew. */
+        LogStartLine: {
+            at: string;
+            /** Format: double */
+            hours: null | number;
+            /** @description Null: nothing of the plan fits it. */
+            name: null | string;
+            /** Format: double */
+            amps: number;
+            /** Format: double */
+            watts: number;
+            known: boolean;
+        };
+        /** @description A task of the table that can be written down. */
+        LogTask: {
+            task: string;
+            label: string;
+        };
+        /** @description A task of upkeep with its day as YYYY-MM-DD, and when it was done last. */
+        LogUpkeep: {
+            task: string;
+            label: string;
+            due: string;
+            /** Format: int32 */
+            overdueDays: number;
+            done: null | string;
+            by: null | string;
+        };
+        /** @description The log of a bank against its plan. */
+        LogView: {
+            headline: string;
+            /** @description Why nothing can be held against a plan yet; null: it can. */
+            wait: null | string;
+            /** Format: double */
+            floorSoc: number;
+            /** Format: double */
+            lowSoc: number;
+            /** @description The charge was told by a monitor or by hand; else it was counted. */
+            told: boolean;
+            /** @description Moment of the last reading as YYYY-MM-DDTHH:MM; null: none. */
+            readUntil: null | string;
+            frame: components["schemas"]["LogFrameView"];
+            mornings: components["schemas"]["LogMorning"][];
+            against: null | components["schemas"]["AgainstPlanResult"];
+            lessons: components["schemas"]["LogLesson"][];
+            hand: null | components["schemas"]["LogHand"];
+            health: null | components["schemas"]["LogHealth"];
+            units: components["schemas"]["LedgerUnit"][];
+            upkeep: components["schemas"]["LogUpkeep"][];
+            tasks: components["schemas"]["LogTask"][];
+            fitted: null | string;
+            working: components["schemas"]["Equation"][];
+        };
         /** @description A device, a piece of copper or a joint along a pole, in its order. */
         LoopItem: {
             kind: components["schemas"]["LoopItemKind"];
@@ -6372,6 +7445,68 @@ export interface components {
          * @enum {unknown}
          */
         MeterSupply: "apart" | "inverter";
+        /**
+         * @description What a file held: how many readings, how many lines were none (the first of them named), and how many stepped back in time, which are
+         *     left out: an hour that the clock was set back is lived twice and counted once.
+         */
+        MonitorRead: {
+            /** Format: int32 */
+            readings: number;
+            /** Format: int32 */
+            missed: number;
+            /** Format: int32 */
+            backwards: number;
+            slips: components["schemas"]["MonitorSlip"][];
+        };
+        /** @description How a monitor’s file is written, as it was recognised; shown, and corrected where it is wrong. Columns from 0. */
+        MonitorShape: {
+            /**
+             * Format: char
+             * @description Between the columns.
+             */
+            separator: string;
+            /** @description 13,2 is thirteen and a fifth. */
+            decimalComma: boolean;
+            /**
+             * Format: int32
+             * @description Before the first reading.
+             */
+            headerLines: number;
+            /** @description Names of the columns; empty: it has none. */
+            heads: string[];
+            timeForm: components["schemas"]["TimeForm"];
+            /**
+             * Format: int32
+             * @description The moment, or its day where the hours have a column of their own.
+             */
+            time: number;
+            /**
+             * Format: int32
+             * @description The hours; null: with the day.
+             */
+            clock: null | number;
+            /** Format: int32 */
+            volts: null | number;
+            /** Format: int32 */
+            amps: null | number;
+            /** @description Amperes and watts into the bank are written without a minus. */
+            chargePositive: boolean;
+            /** Format: int32 */
+            charge: null | number;
+            chargeUnit: components["schemas"]["ChargeUnit"];
+            /** Format: int32 */
+            watts: null | number;
+            /** Format: int32 */
+            temperature: null | number;
+            /** @description The first lines as they were read. */
+            sample: string[][];
+        };
+        /** @description A line of a file that is no reading, from 1, and why. */
+        MonitorSlip: {
+            /** Format: int32 */
+            line: number;
+            why: string;
+        };
         /** @description A change that balances a month: so much panel, or so many hours of plug. */
         MonthAnswer: {
             label: string;
@@ -6663,6 +7798,11 @@ export interface components {
             /** Format: int32 */
             parallel: null | number;
         };
+        /**
+         * @description Measured days against the plan; the first that applies.
+         * @enum {unknown}
+         */
+        PlanVerdict: "not-yet" | "as-planned" | "more" | "less";
         /** @description The plate on a bank’s box: figures with what they are, and what is to be heeded. */
         Plate: {
             bank: string;
@@ -8120,6 +9260,11 @@ export interface components {
             ref: null | string;
             text: null | string;
         };
+        /**
+         * @description How a file writes its times.
+         * @enum {unknown}
+         */
+        TimeForm: "iso" | "day-first" | "month-first" | "unix-seconds" | "unix-milliseconds";
         /** @description Where the tips of the meter go, and what lies between them. */
         Tips: {
             /** @description What the cut-out shows. */
@@ -8324,6 +9469,12 @@ export interface components {
          * @enum {unknown}
          */
         UnitSystem: "metric" | "imperial";
+        /** @description A capacity test of a unit: its day and the share of its rating [0 to 2]. */
+        UnitTest: {
+            day: string;
+            /** Format: double */
+            share: number;
+        };
         /** @description A unit judged for a bank: how many in series make its voltage (null: none do), and which voltages it makes otherwise. */
         UnitTrial: {
             item: components["schemas"]["UnitItem"];
@@ -8590,6 +9741,9 @@ export interface components {
             /** Format: double */
             startSeconds: number;
             season: components["schemas"]["Season"];
+        };
+        WrittenEntries: {
+            ids: number[];
         };
         /**
          * @description A day of a run: lowest charge [0 to 1], hours that something was asked for and not given [h], energy that the sources had and the bank
