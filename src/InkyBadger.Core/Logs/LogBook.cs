@@ -57,7 +57,7 @@ public sealed record LogStartLine(string At, double? Hours, string? Name, double
 
 /// <summary>
 /// Lines of the frame, a value for each step [s]: charge as it was and as the plan would have had it [0 to 1], net amperes (out positive),
-/// the most out and in [A], and what sources gave beside the loads [A]. Null: nothing was read.
+/// the most out and in [A], and what sources gave beside the loads [A]: the sun, or others while one may. Null: nothing was read.
 /// </summary>
 public sealed record LogLines(
     int StepS,
@@ -66,7 +66,8 @@ public sealed record LogLines(
     IReadOnlyList<double?> NetA,
     IReadOnlyList<double?> MostOutA,
     IReadOnlyList<double?> MostInA,
-    IReadOnlyList<double?> SourceA
+    IReadOnlyList<double?> SunA,
+    IReadOnlyList<double?> OtherA
 );
 
 /// <summary>The lowest charge of a day [0 to 1].</summary>
@@ -192,7 +193,7 @@ public static class LogBook
             LowOver,
             true,
             read.Slots.Count > 0 ? LogWords.Moment(LastAt(read)) : null,
-            new($"{frame.From:yyyy-MM-dd}", frame.Days, [], new(LogSlot.Seconds, [], [], [], [], [], []), [], null, null),
+            new($"{frame.From:yyyy-MM-dd}", frame.Days, [], new(LogSlot.Seconds, [], [], [], [], [], [], []), [], null, null),
             Mornings(read.Slots, soc),
             null,
             [],
@@ -247,13 +248,15 @@ public static class LogBook
         var steps = Math.Max(1, (int)Math.Ceiling(frame.Days * LogSlot.PerDay / (double)MostSteps));
         var count = (frame.Days * LogSlot.PerDay + steps - 1) / steps;
         var of = days.ToDictionary(d => d.Day);
+        var others = days.ToDictionary(d => d.Day, d => plan.MayCharge(d.Day).Others);
         var (soc, planned) = (new double?[count], new double?[count]);
-        var (net, mostOut, mostIn, source) = (new double?[count], new double?[count], new double?[count], new double?[count]);
+        var (net, mostOut, mostIn) = (new double?[count], new double?[count], new double?[count]);
+        var (sunA, otherA) = (new double?[count], new double?[count]);
         double? lowest = null;
         string? lowestAt = null;
         for (var i = 0; i < count; i++)
         {
-            var (sum, given, n) = (0.0, 0.0, 0);
+            var (sum, bySun, byOthers, n) = (0.0, 0.0, 0.0, 0);
             for (var q = i * steps; q < Math.Min((i + 1) * steps, frame.Days * LogSlot.PerDay); q++)
             {
                 if (!of.TryGetValue(frame.From.AddDays(q / LogSlot.PerDay), out var day))
@@ -267,18 +270,21 @@ public static class LogBook
                     continue;
                 n++;
                 sum += watts;
-                given += day.SourceW[at];
+                if (others[day.Day][at])
+                    byOthers += day.SourceW[at];
+                else
+                    bySun += day.SourceW[at];
                 mostOut[i] = Math.Max(mostOut[i] ?? 0, day.Most[at].Out);
                 mostIn[i] = Math.Max(mostIn[i] ?? 0, day.Most[at].In);
             }
             if (n > 0)
-                (net[i], source[i]) = (sum / n / plan.NominalV, given / n / plan.NominalV);
+                (net[i], sunA[i], otherA[i]) = (sum / n / plan.NominalV, bySun / n / plan.NominalV, byOthers / n / plan.NominalV);
         }
         return new(
             $"{frame.From:yyyy-MM-dd}",
             frame.Days,
             [.. days.Select(d => new LogDayLine($"{d.Day:yyyy-MM-dd}", d.Hours, d.Whole, d.UsedWh, d.PlannedWh, d.SourceWh, d.LowestSoc))],
-            new(steps * LogSlot.Seconds, soc, planned, net, mostOut, mostIn, source),
+            new(steps * LogSlot.Seconds, soc, planned, net, mostOut, mostIn, sunA, otherA),
             [
                 .. (starts?.Starts ?? [])
                     .Where(s => s.Load?.Cycles != true)

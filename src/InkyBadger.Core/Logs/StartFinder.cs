@@ -38,7 +38,10 @@ public sealed class StartFinder
     private const long MostGapS = 600;
 
     private const double LeastW = 15,
-        UnknownW = 200,
+        MostUnknownW = 300,
+        LeastUnknownW = 40,
+        UnknownShare = 0.15,
+        MostUnknownH = 3,
         UnsureW = 100,
         Fit = 0.12,
         LeastFitW = 10,
@@ -54,6 +57,7 @@ public sealed class StartFinder
     private (long At, double Watts, double Amps)? unknown;
     private DateOnly day;
     private IReadOnlyList<PlannedLoad> loads = [];
+    private double unknownFrom;
     private bool[] sun = [],
         others = [];
 
@@ -101,7 +105,7 @@ public sealed class StartFinder
                 Count(readings[i].At - r.At);
             }
             if (Math.Abs(change) >= LeastW)
-                Explain(r.At, change, change / (r.Volts ?? plan.NominalV), unsure);
+                Explain(r.At, change, change / (r.Volts ?? plan.NominalV), unsure, charging ? watts - Asked(r.At) : null);
             if (!May(r.At) && on.Count == 0 && unknown is null)
                 rest.Add(new(day, watts));
         }
@@ -118,6 +122,7 @@ public sealed class StartFinder
         day = next;
         loads = [.. plan.Loads(day).Where(l => l.Shows)];
         (sun, others) = plan.MayCharge(day);
+        unknownFrom = Math.Clamp(UnknownShare * loads.Select(l => l.BankW).DefaultIfEmpty().Max(), LeastUnknownW, MostUnknownW);
     }
 
     private bool May(long at)
@@ -151,15 +156,18 @@ public sealed class StartFinder
 
     private static double HourOf(long at) => at % 86_400 / 3600.0;
 
-    private void Explain(long at, double change, double amps, bool unsure)
+    /// <param name="ended">What began, should the charger have ended at the same time [W]; null: none charges.</param>
+    private void Explain(long at, double change, double amps, bool unsure, double? ended)
     {
         var candidates = (change > 0 ? loads.Where(l => !on.ContainsKey(l)) : loads.Where(on.ContainsKey)).ToList();
-        var best = Best(candidates, Math.Abs(change), at, change > 0);
+        var (best, score) = Best(candidates, Math.Abs(change), at, change > 0);
+        if (ended is >= 2 * LeastW && change > 0 && Best(candidates, ended.Value, at, true) is { Loads: not null } other && other.Score < score)
+            (best, unsure) = (other.Loads, false);
         if (best is not null && change > 0 && unsure && best.Exists(l => l.Windows is null || !l.StartsAt(HourOf(at))))
             return;
         if (best is null)
         {
-            if (change >= UnknownW && !unsure)
+            if (change >= unknownFrom && !unsure)
                 unknown = (at, change, amps);
             else if (unknown is { } open && change < 0 && Math.Abs(-change - open.Watts) <= 0.2 * open.Watts)
             {
@@ -175,7 +183,7 @@ public sealed class StartFinder
                 Close(load, at);
     }
 
-    private List<PlannedLoad>? Best(List<PlannedLoad> candidates, double watts, long at, bool rises)
+    private (List<PlannedLoad>? Loads, double Score) Best(List<PlannedLoad> candidates, double watts, long at, bool rises)
     {
         List<PlannedLoad>? best = null;
         var least = 1.0;
@@ -208,7 +216,7 @@ public sealed class StartFinder
                     Try(candidates[a], candidates[b], candidates[c]);
             }
         }
-        return best;
+        return (best, least);
     }
 
     private void Close(PlannedLoad load, long? to)
@@ -224,6 +232,11 @@ public sealed class StartFinder
         foreach (var load in on.Keys.ToList())
             if ((at - on[load].At) / 3600.0 > (load.Windows?.Max(x => x.Hours) * 2 + 0.5 ?? MostCycleH))
                 Close(load, null);
+        if (unknown is { } open && (at - open.At) / 3600.0 > MostUnknownH)
+        {
+            found.Add(new(null, open.At, null, open.Watts, open.Amps, false));
+            unknown = null;
+        }
     }
 
     private void Forget()

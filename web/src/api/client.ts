@@ -17,6 +17,15 @@ export type Mend = Schemas['Mend']
 export type Reference = Schemas['ReferenceAnswer']
 export type HouseRule = Schemas['HouseRule']
 export type LadderRung = Schemas['LadderRung']
+export type LogAnswer = Schemas['LogAnswer']
+export type LogView = Schemas['LogView']
+export type LogEntry = Schemas['LogEntry']
+export type LogLesson = Schemas['LogLesson']
+export type LedgerUnit = Schemas['LedgerUnit']
+export type LogSeriesLine = Schemas['LogSeriesLine']
+export type MonitorShape = Schemas['MonitorShape']
+export type ImportLine = Schemas['ImportLine']
+export type LiveReading = Schemas['LiveReading']
 export type DesignCard = Schemas['DesignCard']
 export type LibraryLoad = Schemas['LibraryLoad']
 export type LoadCsvAnswer = Schemas['LoadCsvAnswer']
@@ -417,6 +426,81 @@ export const api = {
     })
     return answer.response.status === 204 ? null : unwrap(answer)
   },
+  /** The log of a bank against the design as it stands; without a day its last week. */
+  log: async (id: string, design: Design, bank: number, from?: string, days?: number, signal?: AbortSignal) =>
+    unwrap(
+      await client.POST('/api/designs/{id}/log', {
+        params: { path: { id }, query: { bank, from, days } },
+        body: design as unknown as Body,
+        signal,
+      }),
+    ),
+  writeEntries: async (id: string, bank: string, entries: Partial<LogEntry>[]) =>
+    unwrap(
+      await client.POST('/api/designs/{id}/log/entries', {
+        params: { path: { id }, query: { bank } },
+        body: entries as LogEntry[],
+      }),
+    ).ids,
+  takeBackEntry: async (id: string, entry: number) =>
+    done(await client.DELETE('/api/designs/{id}/log/entries/{entry}', { params: { path: { id, entry } } })),
+  restoreEntry: async (id: string, entry: number) =>
+    done(await client.POST('/api/designs/{id}/log/entries/{entry}/restore', { params: { path: { id, entry } } })),
+  takeOutSeries: async (id: string, series: number) =>
+    done(await client.DELETE('/api/designs/{id}/log/series/{series}', { params: { path: { id, series } } })),
+  restoreSeries: async (id: string, series: number) =>
+    done(await client.POST('/api/designs/{id}/log/series/{series}/restore', { params: { path: { id, series } } })),
+  /** How a monitor's file is written, by its first lines. */
+  recogniseMonitor: async (head: string) =>
+    unwrap(
+      await client.POST('/api/monitor-files/recognise', {
+        body: head,
+        bodySerializer: (body) => body as string,
+        headers: { 'content-type': 'text/plain' },
+      }),
+    ),
+  /** A monitor's file in, told line by line; aborted, nothing of it stays. */
+  takeInFile: async (
+    id: string,
+    query: { bank: string; name: string; shape: string; ratedAh?: number; nominalV?: number },
+    file: Blob,
+    signal: AbortSignal,
+    online: (line: ImportLine) => void,
+  ) => {
+    const told = new URLSearchParams(
+      Object.entries(query)
+        .filter(([, v]) => v !== undefined)
+        .map(([k, v]) => [k, String(v)]),
+    )
+    const response = await fetch(`/api/designs/${id}/log/files?${told.toString()}`, {
+      method: 'POST',
+      headers: { 'content-type': 'text/csv', ...OWN },
+      body: file,
+      signal,
+    })
+    if (!response.ok) unwrap({ error: await response.json().catch(() => ({})), response })
+    await eachLine<ImportLine>(response, online)
+  },
+  /** Days of a made-up monitor into the log. */
+  makeUp: async (id: string, design: Design, bank: number, seed: number, from: string, days: number) =>
+    (await (
+      await asked(
+        `/api/designs/${id}/log/made-up?bank=${bank}&seed=${seed}&from=${from}&days=${days}`,
+        design,
+        AbortSignal.timeout(MOST_FILES_MS),
+      )
+    ).json()) as LogSeriesLine,
+  startLive: async (id: string, design: Design, bank: number, seed: number, speed: number) =>
+    void (await asked(
+      `/api/designs/${id}/log/live?bank=${bank}&seed=${seed}&speed=${speed}`,
+      design,
+      AbortSignal.timeout(MOST_MS),
+    )),
+  stopLive: async (id: string, bank: string) =>
+    done(await client.DELETE('/api/designs/{id}/log/live', { params: { path: { id }, query: { bank } } })),
+  /** The ledger of units, or upkeep as a calendar, as a file. */
+  saveLog: async (id: string, what: 'units.csv' | 'upkeep.ics', design: Design, bank: number) =>
+    saved(await asked(`/api/designs/${id}/log/${what}?bank=${bank}`, design, AbortSignal.timeout(MOST_FILES_MS)), what),
   climates: async () => unwrap(await client.GET('/api/climates')),
   reference: async () => unwrap(await client.GET('/api/reference')),
 }

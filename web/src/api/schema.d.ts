@@ -7260,7 +7260,7 @@ export interface components {
         };
         /**
          * @description Lines of the frame, a value for each step [s]: charge as it was and as the plan would have had it [0 to 1], net amperes (out positive),
-         *     the most out and in [A], and what sources gave beside the loads [A]. Null: nothing was read.
+         *     the most out and in [A], and what sources gave beside the loads [A]: the sun, or others while one may. Null: nothing was read.
          */
         LogLines: {
             /** Format: int32 */
@@ -7270,7 +7270,8 @@ export interface components {
             netA: (null | number)[];
             mostOutA: (null | number)[];
             mostInA: (null | number)[];
-            sourceA: (null | number)[];
+            sunA: (null | number)[];
+            otherA: (null | number)[];
         };
         /** @description The lowest charge of a day [0 to 1]. */
         LogMorning: {

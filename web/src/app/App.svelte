@@ -19,6 +19,7 @@
     rehearse: () => import('../rehearse/Rehearse.svelte'),
     sheets: () => import('../sheets/Sheets.svelte'),
     bringUp: () => import('../bringup/BringUp.svelte'),
+    log: () => import('../log/Log.svelte'),
   }
 
   let trouble = $state<string | null>(null)
@@ -54,6 +55,7 @@
       !route.rehearse &&
       !route.sheets &&
       !route.bringUp &&
+      !route.log &&
       !route.findings
     )
       untrack(() => session.arrive(station))
@@ -78,7 +80,9 @@
       load={places.builds}
     />{:else if route.rehearse}<Later load={places.rehearse} />{:else if route.sheets}<Later
       load={places.sheets}
-    />{:else if route.bringUp}<Later load={places.bringUp} />{:else}<Workbench />{/if}
+    />{:else if route.bringUp}<Later load={places.bringUp} />{:else if route.log}<Later
+      load={places.log}
+    />{:else}<Workbench />{/if}
 {:else}
   <main class="p-8 caption" aria-busy="true">Opening the design…</main>
 {/if}

@@ -30,9 +30,11 @@
           ? 'sheets'
           : route.bringUp
             ? 'bring-up'
-            : route.findings
-              ? 'findings'
-              : 'path',
+            : route.log
+              ? 'log'
+              : route.findings
+                ? 'findings'
+                : 'path',
   )
   // Whatever was pressed in it, the menu has done its work.
   $effect(() => {
@@ -121,6 +123,11 @@
           href="#/d/{session.id}/bring-up"
           class={[here === 'bring-up' && 'on']}
           aria-current={here === 'bring-up' ? 'page' : undefined}>Bring-up</a
+        >
+        <a
+          href="#/d/{session.id}/log"
+          class={[here === 'log' && 'on']}
+          aria-current={here === 'log' ? 'page' : undefined}>Log</a
         >
       </div>
       <span class="caption kept" aria-live="polite" data-testid="kept">{keeper.words}{@render acts()}</span>

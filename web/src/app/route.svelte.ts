@@ -3,7 +3,7 @@ import { stations } from '../stations'
 
 /**
  * The address after the hash: `#/shelf`, `#/new`, or `#/d/<id>/` and a station, `tape`, `summary`, `findings`, `builds`, `rehearse`,
- * `sheets` or `bring-up`.
+ * `sheets`, `bring-up` or `log`.
  */
 class Route {
   hash = $state(location.hash)
@@ -42,6 +42,10 @@ class Route {
   /** Proving it with the meter. */
   get bringUp() {
     return this.design !== null && this.parts[2] === 'bring-up'
+  }
+  /** The real against the plan. */
+  get log() {
+    return this.design !== null && this.parts[2] === 'log'
   }
   /** The key a device's link carries. */
   get key(): string | null {
