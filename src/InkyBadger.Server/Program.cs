@@ -110,6 +110,7 @@ builder.Services.AddSingleton<UnitCsv>();
 builder.Services.AddSingleton<ShelfCards>();
 builder.Services.AddSingleton<Lessons>();
 builder.Services.AddSingleton<LiveMonitors>();
+builder.Services.AddSingleton<KnownSlots>();
 builder.Services.AddScoped<LogReader>();
 builder.Services.AddBadgerStorage(options.DataFolder);
 

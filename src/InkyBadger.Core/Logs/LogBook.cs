@@ -73,6 +73,9 @@ public sealed record LogLines(
 /// <summary>The lowest charge of a day [0 to 1].</summary>
 public sealed record LogMorning(string Day, double LowestSoc);
 
+/// <summary>A reading that was typed: its moment as YYYY-MM-DDTHH:MM, charge [0 to 1], volts [V].</summary>
+public sealed record LogTyped(string At, double? Soc, double? Volts);
+
 /// <summary>The days that are looked at.</summary>
 /// <param name="From">As YYYY-MM-DD.</param>
 /// <param name="Lowest">Of all [0 to 1], with its moment; null: no charge is known.</param>
@@ -82,6 +85,7 @@ public sealed record LogFrameView(
     IReadOnlyList<LogDayLine> Lines,
     LogLines Drawn,
     IReadOnlyList<LogStartLine> Starts,
+    IReadOnlyList<LogTyped> Typed,
     double? Lowest,
     string? LowestAt
 );
@@ -169,8 +173,8 @@ public static class LogBook
             Math.Min(1, plan.FloorSoc + LowOver),
             isTold,
             read.Slots.Count > 0 ? LogWords.Moment(LastAt(read)) : null,
-            View(plan, frame, days, starts),
-            Mornings(read.Slots, soc),
+            View(plan, frame, days, starts, Typed(read.Entries, frame)),
+            Mornings(read.Slots, soc, read.Entries),
             against,
             lessons,
             LogWords.Hand(plan, soc, against, whole, read.Entries),
@@ -193,8 +197,8 @@ public static class LogBook
             LowOver,
             true,
             read.Slots.Count > 0 ? LogWords.Moment(LastAt(read)) : null,
-            new($"{frame.From:yyyy-MM-dd}", frame.Days, [], new(LogSlot.Seconds, [], [], [], [], [], [], []), [], null, null),
-            Mornings(read.Slots, soc),
+            new($"{frame.From:yyyy-MM-dd}", frame.Days, [], new(LogSlot.Seconds, [], [], [], [], [], [], []), [], [], null, null),
+            Mornings(read.Slots, soc, read.Entries),
             null,
             [],
             null,
@@ -222,28 +226,58 @@ public static class LogBook
         return (some, charge);
     }
 
+    private static List<LogTyped> Typed(IReadOnlyList<LogEntry> entries, LogFrame frame) =>
+        [
+            .. entries
+                .Where(e => e.Kind == LogEntryKind.Reading && e.Seconds >= frame.FromAt && e.Seconds < frame.EndAt)
+                .OrderBy(e => e.Seconds)
+                .Select(e => new LogTyped(LogWords.Moment(e.Seconds!.Value), e.Soc, e.Volts)),
+        ];
+
+    /// <summary>By readings; on days without any by the lowest charge that was typed.</summary>
+    private static List<LogMorning> Mornings(IReadOnlyList<LogSlot> slots, IReadOnlyList<double?> soc, IReadOnlyList<LogEntry> entries)
+    {
+        var read = Mornings(slots, soc);
+        var known = read.Select(m => m.Day).ToHashSet();
+        read.AddRange(
+            entries
+                .Where(e => e is { Kind: LogEntryKind.Reading, Soc: not null, Day: not null })
+                .GroupBy(e => $"{e.Day:yyyy-MM-dd}")
+                .Where(g => !known.Contains(g.Key))
+                .Select(g => new LogMorning(g.Key, g.Min(e => e.Soc!.Value)))
+        );
+        return [.. read.OrderBy(m => m.Day, StringComparer.Ordinal)];
+    }
+
     private static List<LogMorning> Mornings(IReadOnlyList<LogSlot> slots, IReadOnlyList<double?> soc)
     {
         var list = new List<LogMorning>();
-        DateOnly? day = null;
-        for (var i = 0; i < slots.Count; i++)
+        for (var i = 0; i < slots.Count; )
         {
-            if ((slots[i].LowestSoc ?? soc[i]) is not { } low)
-                continue;
-            var own = LogDays.DayOf(slots[i].At);
-            if (own == day)
-                list[^1] = list[^1] with { LowestSoc = Math.Min(list[^1].LowestSoc, low) };
-            else
-                list.Add(new($"{own:yyyy-MM-dd}", low));
-            day = own;
+            var end = LogDays.At(LogDays.DayOf(slots[i].At).AddDays(1));
+            double? lowest = null;
+            var hours = 0.0;
+            var first = i;
+            for (; i < slots.Count && slots[i].At < end; i++)
+            {
+                hours += slots[i].Hours;
+                if ((slots[i].LowestSoc ?? soc[i]) is { } low)
+                    lowest = Math.Min(lowest ?? low, low);
+            }
+            // The reading of a last midnight is no day.
+            if (lowest is { } least && (list.Count == 0 || hours > 0.01 || i - first > 1))
+                list.Add(new($"{LogDays.DayOf(slots[first].At):yyyy-MM-dd}", least));
         }
-        // The reading of a last midnight is no day.
-        if (list.Count > 1 && slots[^1].Hours < 0.01 && LogDays.DayOf(slots[^1].At) != LogDays.DayOf(slots[^2].At))
-            list.RemoveAt(list.Count - 1);
         return list;
     }
 
-    private static LogFrameView View(LogPlan plan, LogFrame frame, IReadOnlyList<LoggedDay> days, LogStarts? starts)
+    private static LogFrameView View(
+        LogPlan plan,
+        LogFrame frame,
+        IReadOnlyList<LoggedDay> days,
+        LogStarts? starts,
+        IReadOnlyList<LogTyped> typed
+    )
     {
         var steps = Math.Max(1, (int)Math.Ceiling(frame.Days * LogSlot.PerDay / (double)MostSteps));
         var count = (frame.Days * LogSlot.PerDay + steps - 1) / steps;
@@ -254,6 +288,13 @@ public static class LogBook
         var (sunA, otherA) = (new double?[count], new double?[count]);
         double? lowest = null;
         string? lowestAt = null;
+        // As long as nothing was read the plan's days stand alone.
+        if (days.Count == 0)
+        {
+            var alone = LogDays.PlanAlone(plan, frame.From, frame.Days);
+            for (var i = 0; i < count; i++)
+                planned[i] = alone[Math.Min(alone.Length - 1, (i + 1) * steps - 1)];
+        }
         for (var i = 0; i < count; i++)
         {
             var (sum, bySun, byOthers, n) = (0.0, 0.0, 0.0, 0);
@@ -297,6 +338,7 @@ public static class LogBook
                         s.Known
                     )),
             ],
+            typed,
             lowest,
             lowestAt
         );

@@ -208,6 +208,24 @@ public static class LogDays
         return more.Count < 8 ? 0 : more.Average();
     }
 
+    /// <summary>The charge as planned at the end of each quarter, from a full bank, with the sources of a mean day [0 to 1].</summary>
+    public static double[] PlanAlone(LogPlan plan, DateOnly from, int days)
+    {
+        var line = new double[days * LogSlot.PerDay];
+        var soc = 1.0;
+        for (var d = 0; d < days; d++)
+        {
+            var (asked, given) = (plan.Watts(from.AddDays(d)), plan.SourceWatts(from.AddDays(d)));
+            for (var n = 0; n < LogSlot.PerDay; n++)
+            {
+                var outA = (asked[n] - given[n]) / plan.NominalV;
+                soc = Math.Clamp(soc - (outA > 0 ? outA : outA * plan.ChargeEfficiency) / 4 / plan.Ah, 0, 1);
+                line[d * LogSlot.PerDay + n] = soc;
+            }
+        }
+        return line;
+    }
+
     private static double?[] Planned(
         LogPlan plan,
         IReadOnlyList<double> asked,

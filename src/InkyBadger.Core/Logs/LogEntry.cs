@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using InkyBadger.Core.Design;
 
 namespace InkyBadger.Core.Logs;
@@ -92,6 +93,10 @@ public sealed record LogEntry
         CalendarText.Moment(At) is { } at ? (long)(at - DateTime.UnixEpoch).TotalSeconds
         : Day is { } day ? LogDays.At(day) + 12 * 3600
         : null;
+
+    /// <summary>When the bank was read by hand [s since 1970]; null: it is no reading.</summary>
+    [JsonIgnore]
+    public long? ReadAt => Kind == LogEntryKind.Reading ? Seconds : null;
 
     /// <summary>Why it cannot be kept, by field; empty: it can.</summary>
     public IEnumerable<(string Field, string Why)> Faults()

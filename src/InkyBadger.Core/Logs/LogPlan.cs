@@ -42,6 +42,7 @@ public sealed class LogPlan
     private readonly ChargingScene scene;
     private readonly Dictionary<Season, (double[] Watts, double Wh, IReadOnlyList<PlannedLoad> Loads)> seasons = [];
     private readonly Dictionary<int, double> sunWh = [];
+    private readonly Dictionary<(int Month, int Weekday), (bool[] Sun, bool[] Others)> mayCharge = [];
 
     /// <exception cref="Missing">The bank or its day is not worked out yet.</exception>
     public LogPlan(BankWork work)
@@ -143,8 +144,15 @@ public sealed class LogPlan
     /// <summary>Quarters of a day in which a source may give, sun or others.</summary>
     public (bool[] Sun, bool[] Others) MayCharge(DateOnly day)
     {
-        var (sun, others) = (new bool[LogSlot.PerDay], new bool[LogSlot.PerDay]);
         var weekday = ((int)day.DayOfWeek + 6) % 7;
+        if (mayCharge.TryGetValue((day.Month, weekday), out var known))
+            return known;
+        return mayCharge[(day.Month, weekday)] = MayChargeAnew(day, weekday);
+    }
+
+    private (bool[] Sun, bool[] Others) MayChargeAnew(DateOnly day, int weekday)
+    {
+        var (sun, others) = (new bool[LogSlot.PerDay], new bool[LogSlot.PerDay]);
         foreach (var source in scene.Sources)
         {
             var (watts, into) = (QuartersOf(source, day), source.Kind == SourceKind.Solar ? sun : others);
@@ -156,6 +164,22 @@ public sealed class LogPlan
         if (w.Site.Result is { } site && site.Joins.Any(j => j.To == w.Document.Id))
             Array.Fill(others, true);
         return (sun, others);
+    }
+
+    /// <summary>What all sources have on a mean day of its month, on the days of the week they are on [W].</summary>
+    public double[] SourceWatts(DateOnly day)
+    {
+        var sum = new double[LogSlot.PerDay];
+        var weekday = ((int)day.DayOfWeek + 6) % 7;
+        foreach (var source in scene.Sources.Where(s => s.Weekdays?.Contains(weekday) ?? true))
+        {
+            var own = scene.Offered(source, day.Month - 1).Watts;
+            // A mean day has of a source of some days of the week so much of its hours.
+            var share = (source.Weekdays?.Distinct().Count() ?? 7) / 7.0;
+            for (var n = 0; n < sum.Length; n++)
+                sum[n] += share > 0 && source.Kind != SourceKind.Solar && source.WattsByHour is null ? own[n] / share : own[n];
+        }
+        return sum;
     }
 
     private double[] QuartersOf(Source source, DateOnly day)

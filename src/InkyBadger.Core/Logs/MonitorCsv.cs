@@ -108,7 +108,8 @@ public static class MonitorCsv
                 Delimiter = shape.Separator.ToString(),
                 BadDataFound = null,
                 Mode = CsvMode.RFC4180,
-            }
+            },
+            leaveOpen: true
         );
         int readings = 0,
             missed = 0,

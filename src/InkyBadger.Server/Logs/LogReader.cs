@@ -6,7 +6,7 @@ using InkyBadger.Storage;
 namespace InkyBadger.Server.Logs;
 
 /// <summary>Puts together what is kept of a bank and what its design plans.</summary>
-public sealed class LogReader(LogStore store, LiveMonitors live, TimeProvider clock)
+public sealed class LogReader(LogStore store, KnownSlots known, LiveMonitors live, TimeProvider clock)
 {
     public DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
 
@@ -28,17 +28,19 @@ public sealed class LogReader(LogStore store, LiveMonitors live, TimeProvider cl
         var entries = await store.EntriesAsync(id, bank, stop);
         long? first = series.Count > 0 ? series.Min(s => s.FirstAt) : null;
         long? last = series.Count > 0 ? series.Max(s => s.LastAt) : null;
+        foreach (var at in entries.Select(e => e.Entry.ReadAt).OfType<long>())
+            (first, last) = (Math.Min(first ?? at, at), Math.Max(last ?? at, at + 1));
         var frame = LogFrame.Of(first, last, from, days, Today);
         var minutes = frame.IsClose ? await store.MinutesAsync(series, frame.FromAt, frame.EndAt, stop) : [];
-        var begin = first is { } at ? LogDays.At(LogDays.DayOf(at)) : 0;
+        var begin = series.Count > 0 ? LogDays.At(LogDays.DayOf(series.Min(s => s.FirstAt))) : 0;
         var early =
-            frame.IsClose && first is not null && begin + LogFrame.FirstDays * 86_400 < frame.FromAt
+            frame.IsClose && series.Count > 0 && begin + LogFrame.FirstDays * 86_400 < frame.FromAt
                 ? await store.MinutesAsync(series, begin, begin + LogFrame.FirstDays * 86_400, stop)
                 : [];
         var view = LogBook.Of(
             design,
             bankIndex,
-            new(await store.SlotsAsync(series, stop), minutes, early, [.. entries.Select(e => e.Entry)]),
+            new(await known.OfAsync(store, series, stop), minutes, early, [.. entries.Select(e => e.Entry)]),
             frame,
             Today
         );
@@ -61,6 +63,25 @@ public sealed class LogReader(LogStore store, LiveMonitors live, TimeProvider cl
             Slots.Of(readings, bank.SystemV ?? 12),
             DemoLog.Entries()
         );
+    }
+}
+
+/// <summary>The quarters that were read last: whoever drags the frame asks for the same ones again and again.</summary>
+public sealed class KnownSlots
+{
+    private sealed record Last(string Key, IReadOnlyList<LogSlot> Slots);
+
+    private Last? last;
+
+    public async Task<IReadOnlyList<LogSlot>> OfAsync(LogStore store, IReadOnlyList<LogSeries> series, CancellationToken stop)
+    {
+        // A series only ever grows, and its number is never given again.
+        var key = string.Join(' ', series.Select(s => $"{s.Id}:{s.Count}"));
+        if (last is { } held && held.Key == key)
+            return held.Slots;
+        var slots = await store.SlotsAsync(series, stop);
+        last = new(key, slots);
+        return slots;
     }
 }
 

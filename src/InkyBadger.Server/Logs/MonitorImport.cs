@@ -84,10 +84,10 @@ internal sealed class MonitorImport(LogStore store, string folder)
         {
             await foreach (var line in lines.Reader.ReadAllAsync(stop))
                 yield return line;
-            var read = await work;
-            if (read.Readings == 0)
+            var (read, fault) = await EndAsync(work);
+            if (read is null || read.Readings == 0)
             {
-                yield return new(0, 1, null, read, "No line of it is a reading as its columns are told.");
+                yield return new(0, 1, null, read, fault ?? "No line of it is a reading as its columns are told.");
                 yield break;
             }
             ended = true;
@@ -105,6 +105,19 @@ internal sealed class MonitorImport(LogStore store, string folder)
         }
     }
 
+    /// <summary>What came of it, or why it could not be kept: a full disk is a sentence, and nothing of the file stays.</summary>
+    private static async Task<(MonitorRead?, string?)> EndAsync(Task<MonitorRead> work)
+    {
+        try
+        {
+            return (await work, null);
+        }
+        catch (Exception e) when (Database.Explain(e) is { } sentence)
+        {
+            return (null, sentence);
+        }
+    }
+
     private MonitorRead Read(
         long series,
         FileStream file,
@@ -117,16 +130,16 @@ internal sealed class MonitorImport(LogStore store, string folder)
     {
         try
         {
-            using var text = new StreamReader(file, Encoding.UTF8, detectEncodingFromByteOrderMarks: true, 1 << 16);
+            using var text = new StreamReader(file, Encoding.UTF8, detectEncodingFromByteOrderMarks: true, 1 << 16, leaveOpen: true);
             var (readings, slots) = (new List<LogReading>(Together), new List<LogSlot>());
             var maker = new SlotMaker(nominalV, slots.Add);
-            var count = 0;
+            var (count, length) = (0, file.Length);
             void Flush(bool ready)
             {
                 // The reader stands still until what it has read is on the disk: no more is held than this.
                 store.AppendAsync(series, readings, slots, ready, stop).GetAwaiter().GetResult();
                 count += readings.Count;
-                tell.TryWrite(new(count, file.Length > 0 ? (double)file.Position / file.Length : 1, null, null, null));
+                tell.TryWrite(new(count, length > 0 ? (double)file.Position / length : 1, null, null, null));
                 readings = new(Together);
                 slots.Clear();
             }

@@ -7211,6 +7211,7 @@ export interface components {
             lines: components["schemas"]["LogDayLine"][];
             drawn: components["schemas"]["LogLines"];
             starts: components["schemas"]["LogStartLine"][];
+            typed: components["schemas"]["LogTyped"][];
             /**
              * Format: double
              * @description Of all [0 to 1], with its moment; null: no charge is known.
@@ -7308,6 +7309,14 @@ export interface components {
         LogTask: {
             task: string;
             label: string;
+        };
+        /** @description A reading that was typed: its moment as YYYY-MM-DDTHH:MM, charge [0 to 1], volts [V]. */
+        LogTyped: {
+            at: string;
+            /** Format: double */
+            soc: null | number;
+            /** Format: double */
+            volts: null | number;
         };
         /** @description A task of upkeep with its day as YYYY-MM-DD, and when it was done last. */
         LogUpkeep: {

@@ -65,7 +65,7 @@
 
   const view = $derived(log.view)
   const frame = $derived(log.frame)
-  const none = $derived((log.answer?.series.length ?? 0) === 0)
+  const none = $derived((view?.mornings.length ?? 0) === 0)
   const phone = $derived(width < 560)
   /** The day in hand where there is room for one; the last of the frame at first. */
   let only = $state(6)
@@ -146,9 +146,10 @@
       {#if view && frame}
         {#if none}
           <p class="empty" data-testid="empty">
-            No reading yet. Take in a monitor’s file, type this morning’s charge, or start the made-up monitor to see
-            what becomes of it.
+            Take in a monitor’s file, type this morning’s charge, or start the made-up monitor to see what becomes of
+            it. Thin, below: the plan’s own days, from a full bank.
           </p>
+          <Week {view} only={phone ? one : null} />
         {:else}
           {#if phone}
             <div class="days">
@@ -282,7 +283,7 @@
     border-color: var(--copper);
   }
   .empty {
-    padding: 24px 0;
+    padding: 8px 0;
   }
   .legend {
     padding-left: 62px;

@@ -109,11 +109,19 @@
       .join(''),
   )
   const unknown = $derived(starts.filter((s) => !s.known))
-  /** Times are written on one day only, the one with most of them. */
+  const typed = $derived(
+    frame.typed.map((t) => ({ ...t, d: since(t.at, first) })).filter((t) => t.soc !== null && t.d >= 0 && t.d < count),
+  )
+  /** Times are written on one day only, the one on which they have most room. */
   const told = $derived.by(() => {
-    const counts = new Map<number, number>()
-    for (const s of unknown) counts.set(Math.floor(s.d), (counts.get(Math.floor(s.d)) ?? 0) + 1)
-    return [...counts].toSorted((a, b) => b[1] - a[1] || b[0] - a[0])[0]?.[0] ?? -1
+    let best = { day: -1, room: 0 }
+    for (let d = 0; d < count; d++) {
+      const own = unknown.filter((s) => Math.floor(s.d) === d).map((s) => s.d)
+      const gaps = own.slice(1).map((v, i) => v - own[i])
+      const room = own.length === 0 ? 0 : Math.min(0.12, ...gaps) * own.length
+      if (room > best.room) best = { day: d, room }
+    }
+    return best.day
   })
   const peak = $derived.by(() => {
     let best = { i: -1, v: 0 }
@@ -168,13 +176,18 @@
   {#each measured as run (run[0].i)}
     <path d={path(run)} fill="none" stroke="var(--ink)" stroke-width="2.2" data-charge />
   {/each}
+  {#each typed as t, i (i)}
+    <circle cx={x(t.d)} cy={y(t.soc!)} r="4" fill="var(--sheet)" stroke="var(--ink)" stroke-width="1.6" data-typed
+      ><title>{t.at.slice(11)}: {num(t.soc! * 100)} %, typed</title></circle
+    >
+  {/each}
   {#if frame.lowest !== null && lowAt >= 0 && lowAt <= count}
     <circle cx={x(lowAt)} cy={y(frame.lowest)} r="4.5" fill="var(--ink)" />
     <text
       x={lowAt > count * 0.85 ? x(lowAt) - 8 : x(lowAt) + 8}
       y={y(frame.lowest) + 14}
       text-anchor={lowAt > count * 0.85 ? 'end' : 'start'}
-      data-give><tspan class="fig">{num(frame.lowest * 100)} %</tspan><tspan class="small"> lowest</tspan></text
+      data-give><tspan class="fig">{num(frame.lowest * 100)} %</tspan><tspan class="small" dx="4">lowest</tspan></text
     >
   {/if}
 
@@ -231,7 +244,7 @@
         width={length(Math.min(l.usedWh, l.plannedWh))}
         height={KWH}
         fill="var(--ink-3)"
-        opacity={l.whole ? 1 : 0.4}
+        opacity={l.whole ? 0.6 : 0.3}
       />
       {#if l.usedWh > l.plannedWh}
         <rect
