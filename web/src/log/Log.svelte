@@ -102,9 +102,13 @@
         <p class="about">
           {#if !none}
             <span>
-              <b>{weekday(frame.from)} {short(frame.from)} to {weekday(last)} {long(last)}</b>{simulated ? ', ' : ''}<b
-                >{simulated ? 'simulated' : ''}</b
-              >{view.told ? '' : ', charge counted from amperes alone'}{view.against ? ',' : ''}
+              <b
+                >{weekday(frame.from)}
+                {last.slice(0, 4) === frame.from.slice(0, 4) ? short(frame.from) : long(frame.from)} to {weekday(last)}
+                {long(last)}</b
+              >{simulated ? ', ' : ''}<b>{simulated ? 'simulated' : ''}</b>{view.told
+                ? ''
+                : ', charge counted from amperes alone'}{view.against ? ',' : ''}
               {#if view.against}
                 <button
                   type="button"

@@ -12,7 +12,7 @@
 
 {#if log.live}
   <p class="live" data-testid="live">
-    <b>simulated</b>, number {num(log.live.seed)}, ×{num(log.live.speed)}:
+    <span><b>simulated</b>, number {num(log.live.seed)}, ×{num(log.live.speed)}:</span>
     {#if r}
       <span class="fig" data-testid="live-at">{r.at.replace('T', ' ')}</span>
       <span class="fig">{r.soc === null ? '' : `${num(r.soc * 100, 1)} %`}</span>

@@ -142,7 +142,7 @@
   const length = (wh: number) => (Math.max(0, wh) / mostWh) * (dayWide - 46)
   const tall = (wh: number) => (Math.max(0, wh) / mostWh) * KWH
   const height = $derived(KWH_TOP + KWH + 8)
-  const every = $derived(Math.max(1, Math.ceil(58 / dayWide)))
+  const every = $derived(Math.max(1, Math.ceil(66 / dayWide)))
   const days = $derived(Array.from({ length: count }, (_, i) => ({ i, day: dayOf(numberOf(first) + i) })))
   const lowAt = $derived(frame.lowestAt ? since(frame.lowestAt, first) : -1)
 </script>
@@ -153,8 +153,8 @@
     {#if i % every === 0}
       <line x1={x(i)} x2={x(i)} y1="6" y2={height} stroke="var(--hair)" />
       <text x={x(i) + 5} y="16" class="day"
-        ><tspan font-weight="700">{weekday(day)} {Number(day.slice(8, 10))}</tspan>
-        {#if i === 0 || day.endsWith('-01') || every > 1}<tspan>{short(day).split(' ')[1]}</tspan>{/if}</text
+        >{#if every > 4}{short(day)}{:else}<tspan font-weight="700">{weekday(day)} {Number(day.slice(8, 10))}</tspan>
+          {#if i === 0 || day.endsWith('-01')}<tspan>{short(day).split(' ')[1]}</tspan>{/if}{/if}</text
       >
     {/if}
   {/each}
@@ -174,7 +174,7 @@
   <path d={wedges} fill="url(#{uid}-slanted)" data-wedge />
   {#each plan as part (part[0].i)}<path d={path(part)} fill="none" stroke="var(--ink-2)" data-plan />{/each}
   {#each measured as run (run[0].i)}
-    <path d={path(run)} fill="none" stroke="var(--ink)" stroke-width="2.2" data-charge />
+    <path d={path(run)} fill="none" stroke="var(--ink)" stroke-width={count > 45 ? 1 : 2.2} data-charge />
   {/each}
   {#each typed as t, i (i)}
     <circle cx={x(t.d)} cy={y(t.soc!)} r="4" fill="var(--sheet)" stroke="var(--ink)" stroke-width="1.6" data-typed
