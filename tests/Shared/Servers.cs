@@ -32,13 +32,23 @@ public sealed class Servers : IDisposable
         lock (Reading)
             demos ??= Rows(db);
         using var transaction = db.BeginTransaction();
-        Do(db, "DELETE FROM states; DELETE FROM designs; DELETE FROM own_items");
-        foreach (var row in seeded ? demos : [])
+        Do(
+            db,
+            "DELETE FROM states; DELETE FROM designs; DELETE FROM own_items; DELETE FROM log_series; DELETE FROM log_readings; "
+                + "DELETE FROM log_slots; DELETE FROM log_entries; DELETE FROM facts WHERE Name = 'demo-log'"
+        );
+        foreach (var (n, row) in (seeded ? demos : []).Index())
+        {
+            var id = Guid.NewGuid().ToString("N");
             Do(
                 db,
                 "INSERT INTO designs (Id, Name, Document, Revision, CreatedUtc, UpdatedUtc, StateAt) VALUES ($0, $1, $2, $3, $4, $5, $6)",
-                [Guid.NewGuid().ToString("N"), .. row]
+                [id, .. row]
             );
+            // The newest has readings that are made when its log is first looked at.
+            if (n == demos.Count - 1)
+                Do(db, "INSERT INTO facts (Name, Value) VALUES ('demo-log', $0)", id);
+        }
         transaction.Commit();
     }
 
