@@ -165,6 +165,10 @@ public class LayoutTests
             ToStep(step);
             Look($"long, bring-up, {step}");
         }
+        bench.Open($"#/d/{id}/log");
+        bench.WaitUntil(() => bench.Has("[data-plan]"), "the plan's days");
+        Look("long, log");
+
         bench.Open($"#/d/{id}/sheets");
         bench.ClickText("[role=tab]", "Record");
         bench.Find("[data-testid=record]");
@@ -205,6 +209,7 @@ public class LayoutTests
                 "rehearse",
                 "sheets",
                 "bring-up",
+                "log",
             }
         )
         {

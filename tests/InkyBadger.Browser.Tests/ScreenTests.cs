@@ -113,6 +113,9 @@ public class ScreenTests
         bench.OpenDesign("Tern Yard", "bring-up");
         bench.Find("[data-testid=done]");
         judge("bring-up");
+        bench.OpenDesign("Marrow", "log");
+        bench.Find("[data-lesson]");
+        judge("log");
         bench.OpenDesign("Tern Yard", "cables");
         bench.Click("[data-testid=counts]");
         bench.WaitUntil(() => bench.All("[data-testid=all-findings] .offer").Count > 3, "findings and their mends");
@@ -181,10 +184,11 @@ public class ScreenTests
             """
             document.documentElement.dataset.theme = arguments[0]
             const done = arguments[1]
-            // What inherits a colour sets out when the other one arrives.
-            const look = () => document.getAnimations().some(a => a instanceof CSSTransition)
+            // What inherits a colour sets out when the other one arrives; behind a closed summary what has arrived stays listed.
+            const moves = () => document.getAnimations().some(a => a instanceof CSSTransition && a.playState !== 'finished')
+            const look = () => moves()
               ? requestAnimationFrame(look)
-              : requestAnimationFrame(() => document.getAnimations().some(a => a instanceof CSSTransition) ? look() : done())
+              : requestAnimationFrame(() => moves() ? look() : done())
             requestAnimationFrame(look)
             """,
             theme

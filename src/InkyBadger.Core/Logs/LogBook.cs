@@ -166,18 +166,19 @@ public static class LogBook
         var lessons = new List<LogLesson>(LogLessons.Work(plan, days, starts ?? LogStarts.None));
         lessons.AddRange(BankLessons.Of(plan, read, soc, units));
         lessons = [.. lessons.OrderBy(l => l.NotYet is not null).ThenByDescending(l => Math.Abs(l.WhADay))];
+        var hand = LogWords.Hand(plan, soc, against, whole, read.Entries);
         return new(
-            LogWords.Headline(plan, against, lessons, units, upkeep.Due, read.Slots.Count),
+            LogWords.Headline(plan, against, lessons, units, upkeep.Due, read.Slots.Count, hand),
             null,
             plan.FloorSoc,
             Math.Min(1, plan.FloorSoc + LowOver),
-            isTold,
+            isTold || read.Slots.Count == 0,
             read.Slots.Count > 0 ? LogWords.Moment(LastAt(read)) : null,
             View(plan, frame, days, starts, Typed(read.Entries, frame)),
             Mornings(read.Slots, soc, read.Entries),
             against,
             lessons,
-            LogWords.Hand(plan, soc, against, whole, read.Entries),
+            hand,
             LogUpkeeping.Health(plan, read.Entries, today),
             units,
             upkeep.Due,

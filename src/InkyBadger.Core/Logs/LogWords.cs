@@ -16,11 +16,16 @@ internal static class LogWords
         IReadOnlyList<LogLesson> lessons,
         IReadOnlyList<LedgerUnit> units,
         IReadOnlyList<LogUpkeep> upkeep,
-        int slots
+        int slots,
+        LogHand? hand
     )
     {
-        if (slots == 0)
+        if (slots == 0 && hand is null)
             return Danger(units, upkeep) ?? "No reading yet: take in a monitor’s file, or type this morning’s charge";
+        if (slots == 0)
+            return Danger(units, upkeep)
+                ?? $"{Say.Percent(hand!.Soc, 0)} at the last reading"
+                    + (hand.PlannedDays is { } days ? $": {Say.Number(days, 1)} days in hand as planned" : "");
         if (against is null)
             return "No whole day has been read here yet";
         var rule = plan.Work.Rules.Number("plan-differs");

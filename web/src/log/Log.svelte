@@ -67,9 +67,14 @@
   const frame = $derived(log.frame)
   const none = $derived((view?.mornings.length ?? 0) === 0)
   const phone = $derived(width < 560)
-  /** The day in hand where there is room for one; the last of the frame at first. */
-  let only = $state(6)
-  const one = $derived(frame ? Math.min(only, frame.days - 1) : 0)
+  /** The day in hand where there is room for one; at first the last of which there is something. */
+  let only = $state<number | null>(null)
+  const latest = $derived.by(() => {
+    if (!frame) return 0
+    const days = [...frame.lines.map((l) => l.day), ...frame.typed.map((t) => t.at)]
+    return Math.max(0, ...days.map((d) => numberOf(d) - numberOf(frame.from)))
+  })
+  const one = $derived(frame ? Math.min(only ?? latest, frame.days - 1) : 0)
   const dayInHand = $derived(frame ? dayOf(numberOf(frame.from) + one) : '')
   const last = $derived(frame ? dayOf(numberOf(frame.from) + frame.days - 1) : '')
   const simulated = $derived(log.answer?.series.some((s) => s.kind === 'simulated') ?? false)
