@@ -8,7 +8,16 @@ using Microsoft.EntityFrameworkCore;
 namespace InkyBadger.Storage;
 
 /// <summary>Readings that came together. <paramref name="Kind"/>: <c>file</c>, or <c>simulated</c> with its number.</summary>
-public sealed record LogSeries(long Id, string Kind, string Name, double? Seed, DateTime ReceivedUtc, long FirstAt, long LastAt, long Count);
+public sealed record LogSeries(
+    long Id,
+    string Kind,
+    string Name,
+    double? Seed,
+    DateTime ReceivedUtc,
+    long FirstAt,
+    long LastAt,
+    long Count
+);
 
 /// <summary>
 /// Readings and entries of banks, beside the designs. A series is seen once all of it is there; taken out it is only marked, and goes for
@@ -288,9 +297,9 @@ public sealed class LogStore(BadgerDb db, WriteQueue writes, TimeProvider clock)
             await using var command = await CommandAsync(
                 dense
                     ? """
-                        SELECT max(Key), avg(Volts), avg(Amps), avg(Soc), avg(TemperatureC) FROM log_readings
-                        WHERE Key BETWEEN $from AND $to GROUP BY Key / 60 ORDER BY Key
-                        """
+                    SELECT max(Key), avg(Volts), avg(Amps), avg(Soc), avg(TemperatureC) FROM log_readings
+                    WHERE Key BETWEEN $from AND $to GROUP BY Key / 60 ORDER BY Key
+                    """
                     : "SELECT Key, Volts, Amps, Soc, TemperatureC FROM log_readings WHERE Key BETWEEN $from AND $to ORDER BY Key",
                 from,
                 to,
@@ -345,7 +354,10 @@ public sealed class LogStore(BadgerDb db, WriteQueue writes, TimeProvider clock)
             .OrderBy(e => e.Id)
             .Select(e => new { e.Id, e.Document })
             .ToListAsync(stop);
-        return [.. rows.Select(r => (r.Id, Entry: Read(r.Document))).Where(r => r.Entry is not null).Select(r => new KeptEntry(r.Id, r.Entry!))];
+        return
+        [
+            .. rows.Select(r => (r.Id, Entry: Read(r.Document))).Where(r => r.Entry is not null).Select(r => new KeptEntry(r.Id, r.Entry!)),
+        ];
     }
 
     /// <summary>One that cannot be read takes no other with it.</summary>
@@ -366,7 +378,10 @@ public sealed class LogStore(BadgerDb db, WriteQueue writes, TimeProvider clock)
         writes.RunAsync<IReadOnlyList<long>?>(
             async turn =>
             {
-                if (await turn.Db.LogEntries.CountAsync(e => e.DesignId == design && e.DeletedAtSeenH == null) + entries.Count > MostEntries)
+                if (
+                    await turn.Db.LogEntries.CountAsync(e => e.DesignId == design && e.DeletedAtSeenH == null) + entries.Count
+                    > MostEntries
+                )
                     return null;
                 var rows = entries
                     .Select(e => new LogEntryRow

@@ -94,7 +94,9 @@ internal static class Salvage
         try
         {
             await using var source = await Database.OpenAsync(from, SqliteOpenMode.ReadWrite, stop);
-            foreach (var table in (string[])["facts", "own_items", "designs", "states", "log_series", "log_entries", "log_slots", "log_readings"])
+            foreach (
+                var table in (string[])["facts", "own_items", "designs", "states", "log_series", "log_entries", "log_slots", "log_readings"]
+            )
             {
                 using var transaction = target.BeginTransaction();
                 var count = CarryTable(source, target, table, carried.Lost);

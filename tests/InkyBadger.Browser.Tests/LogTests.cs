@@ -50,10 +50,11 @@ public class LogTests
         var file = Path.Combine(Path.GetTempPath(), $"inky-badger-{Guid.NewGuid():n}.csv");
         var text = new StringBuilder("when;volts;flow;level\n");
         for (var n = 0; n < 4 * 1440; n++)
-            text.Append(
-                CultureInfo.InvariantCulture,
-                $"{new DateTime(2026, 11, 23).AddMinutes(n):dd.MM.yyyy HH:mm};12,8;{(n % 60 < 10 ? "6,0" : "2,0")};{(90 - n * 0.01).ToString("0.00", CultureInfo.InvariantCulture).Replace('.', ',')}\n"
-            );
+        {
+            var level = (90 - n * 0.01).ToString("0.00", CultureInfo.InvariantCulture).Replace('.', ',');
+            var at = new DateTime(2026, 11, 23).AddMinutes(n).ToString("dd.MM.yyyy HH:mm", CultureInfo.InvariantCulture);
+            text.Append(CultureInfo.InvariantCulture, $"{at};12,8;{(n % 60 < 10 ? "6,0" : "2,0")};{level}\n");
+        }
         File.WriteAllText(file, text.ToString());
         try
         {
@@ -65,8 +66,14 @@ public class LogTests
             Assert.Equal("volts", new SelectElement(bench.Find("[aria-label='what volts is']")).SelectedOption.Text);
             new SelectElement(bench.Find("[aria-label='what flow is']")).SelectByText("amperes");
             new SelectElement(level).SelectByText("charge");
-            new SelectElement(bench.Wait(_ => bench.All("label").First(l => l.Text.StartsWith("charging is", StringComparison.Ordinal)).FindElement(By.TagName("select"))))
-                .SelectByText("written with a minus");
+            new SelectElement(
+                bench.Wait(_ =>
+                    bench
+                        .All("label")
+                        .First(l => l.Text.StartsWith("charging is", StringComparison.Ordinal))
+                        .FindElement(By.TagName("select"))
+                )
+            ).SelectByText("written with a minus");
             bench.ClickText("dialog[open] button", "Take it in");
             Assert.Equal("5,760 readings were taken in.", bench.Text("[data-testid=taken-in]"));
             bench.ClickText("dialog[open] button", "Close");
@@ -101,7 +108,8 @@ public class LogTests
             """
             const end = document.querySelector('[data-end=from]'), box = end.getBoundingClientRect()
             const day = document.querySelector('[data-frame]').getBoundingClientRect().width / 7
-            const go = (type, x) => end.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 1, clientX: x, clientY: box.y + 9 }))
+            const at = (x) => ({ bubbles: true, pointerId: 1, clientX: x, clientY: box.y + 9 })
+            const go = (type, x) => end.dispatchEvent(new PointerEvent(type, at(x)))
             end.setPointerCapture = () => {}
             go('pointerdown', box.x + 6); go('pointermove', box.x + 6 - 28 * day); go('pointerup', box.x + 6 - 28 * day)
             """
@@ -130,14 +138,23 @@ public class LogTests
         // Upkeep asks first since when the bank is in use.
         bench.ClickText("button", "write down what was done");
         Assert.Equal("the bank was put to use", new SelectElement(bench.Find("dialog[open] [data-entry=kind]")).SelectedOption.Text);
-        bench.Run("const e = document.querySelector('dialog[open] [data-entry=at]'); e.value = '2026-05-02'; e.dispatchEvent(new Event('change', { bubbles: true }))");
+        bench.Run(
+            "const e = document.querySelector('dialog[open] [data-entry=at]'); e.value = '2026-05-02'; "
+                + "e.dispatchEvent(new Event('change', { bubbles: true }))"
+        );
         bench.Click("[data-testid=keep-entry]");
         bench.WaitUntil(() => bench.Text(".notes").Contains("days over", StringComparison.Ordinal), "what is overdue");
         bench.ClickText(".task", "Torque of every bolted joint, look for heat marks");
-        Assert.Equal("Torque of every bolted joint, look for heat marks", new SelectElement(bench.Find("dialog[open] [data-entry=task]")).SelectedOption.Text);
+        Assert.Equal(
+            "Torque of every bolted joint, look for heat marks",
+            new SelectElement(bench.Find("dialog[open] [data-entry=task]")).SelectedOption.Text
+        );
         Type("by", "Ada");
         bench.Click("[data-testid=keep-entry]");
-        bench.WaitUntil(() => bench.All("li.late .task").All(t => !t.Text.StartsWith("Torque", StringComparison.Ordinal)), "torque is done");
+        bench.WaitUntil(
+            () => bench.All("li.late .task").All(t => !t.Text.StartsWith("Torque", StringComparison.Ordinal)),
+            "torque is done"
+        );
 
         // The place asks for its unit.
         bench.ClickText("[data-unit=A1] button", "put it in");

@@ -25,10 +25,7 @@ public class LogTests
 
         public async Task<JsonNode> Shape(string text)
         {
-            var answer = await Server.Http.PostAsync(
-                "/api/monitor-files/recognise",
-                new StringContent(text, Encoding.UTF8, "text/plain")
-            );
+            var answer = await Server.Http.PostAsync("/api/monitor-files/recognise", new StringContent(text, Encoding.UTF8, "text/plain"));
             Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync());
             return await answer.Json();
         }
@@ -40,7 +37,8 @@ public class LogTests
             shape["heads"] = new JsonArray();
             var request = new HttpRequestMessage(
                 HttpMethod.Post,
-                $"/api/designs/{Id}/log/files?bank={Bank}&name={name}&ratedAh=400&nominalV=24&shape={Uri.EscapeDataString(shape.ToJsonString())}"
+                $"/api/designs/{Id}/log/files?bank={Bank}&name={name}&ratedAh=400&nominalV=24&shape="
+                    + Uri.EscapeDataString(shape.ToJsonString())
             )
             {
                 Content = new StringContent(text, Encoding.UTF8, "text/csv"),
@@ -54,7 +52,12 @@ public class LogTests
             using var request = File(text, shape ?? await Shape(text[..Math.Min(text.Length, 4000)]), name);
             var answer = await Server.Http.SendAsync(request);
             Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync());
-            return [.. (await answer.Content.ReadAsStringAsync()).Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonNode.Parse(l)!)];
+            return
+            [
+                .. (await answer.Content.ReadAsStringAsync())
+                    .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+                    .Select(l => JsonNode.Parse(l)!),
+            ];
         }
     }
 
@@ -87,6 +90,8 @@ public class LogTests
         return text.ToString();
     }
 
+    private static string Comma(double value, string form) => value.ToString(form, CultureInfo.InvariantCulture).Replace('.', ',');
+
     private static readonly Dictionary<string, string> Shapes = new()
     {
         ["points"] = Text(
@@ -95,7 +100,7 @@ public class LogTests
         ),
         ["commas"] = Text(
             () => $"Datum;Uhrzeit;Spannung;Strom;Ah left",
-            (at, a, soc) => $"{at:dd.MM.yyyy};{at:HH:mm};25,6;{((-a).ToString("0.0", CultureInfo.InvariantCulture).Replace('.', ','))};{((soc * 400).ToString("0.000", CultureInfo.InvariantCulture).Replace('.', ','))}"
+            (at, a, soc) => $"{at:dd.MM.yyyy};{at:HH:mm};25,6;{Comma(-a, "0.0")};{Comma(soc * 400, "0.000")}"
         ),
         ["seconds"] = Text(
             () => $"unix time\tpower (W)\tvolt\tdischarge current (A)\tsoc",
@@ -225,7 +230,15 @@ public class LogTests
         using var server = RunningServer.Fresh();
         var log = await On(server);
         await log.TakeIn(Shapes["points"]);
-        await Write(log, new JsonObject { ["kind"] = "reading", ["at"] = "2026-11-25T08:00", ["soc"] = 0.5 });
+        await Write(
+            log,
+            new JsonObject
+            {
+                ["kind"] = "reading",
+                ["at"] = "2026-11-25T08:00",
+                ["soc"] = 0.5,
+            }
+        );
         var text = Text(() => $"time,volts,amps", (at, a, _) => $"{at:yyyy-MM-ddTHH:mm},25.6,{-a}", 60_000);
         var shape = await log.Shape(text[..3000]);
         for (var kill = 0; kill < 3; kill++)
@@ -250,7 +263,10 @@ public class LogTests
         using var ask = new HttpRequestMessage(HttpMethod.Get, "/api/backup");
         ask.Headers.Add("X-Inky-Badger", "1");
         await File.WriteAllBytesAsync(file, await (await server.Http.SendAsync(ask)).Content.ReadAsByteArrayAsync());
-        Assert.Equal(2880, Rows(file, $"SELECT count(*) FROM log_readings WHERE Key >> 33 = (SELECT Id FROM log_series WHERE DesignId = '{log.Id}')"));
+        Assert.Equal(
+            2880,
+            Rows(file, $"SELECT count(*) FROM log_readings WHERE Key >> 33 = (SELECT Id FROM log_series WHERE DesignId = '{log.Id}')")
+        );
         Assert.Equal(1, Rows(file, $"SELECT count(*) FROM log_entries WHERE DesignId = '{log.Id}'"));
         Directory.Delete(folder, recursive: true);
     }
@@ -290,25 +306,61 @@ public class LogTests
     {
         using var server = RunningServer.Fresh();
         var log = await On(server, "Tern");
-        var wrong = await Write(log, new() { ["kind"] = "test", ["at"] = "2026-11-25" }, new() { ["kind"] = "reading", ["at"] = "yesterday", ["soc"] = 3 });
+        var wrong = await Write(
+            log,
+            new() { ["kind"] = "test", ["at"] = "2026-11-25" },
+            new()
+            {
+                ["kind"] = "reading",
+                ["at"] = "yesterday",
+                ["soc"] = 3,
+            }
+        );
         Assert.Equal(HttpStatusCode.BadRequest, wrong.StatusCode);
         Assert.Equal(["/0/ah", "/1/at", "/1/soc"], (await wrong.Json())["errors"]!.AsArray().Select(e => (string)e!["pointer"]!));
         Assert.Empty((await log.Log())["entries"]!.AsArray());
-        Assert.Equal(HttpStatusCode.BadRequest, (await Write(log, new JsonObject { ["kind"] = "guess", ["at"] = "2026-11-25" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await Write(log, new JsonObject { ["kind"] = "guess", ["at"] = "2026-11-25" })).StatusCode
+        );
 
         var written = await Write(
             log,
-            new() { ["kind"] = "in-service", ["at"] = "2026-05-02", ["by"] = "Ada" },
-            new() { ["kind"] = "unit-in", ["at"] = "2026-05-02", ["serial"] = "77-1", ["place"] = "A1", ["price"] = 120 },
-            new() { ["kind"] = "upkeep", ["at"] = "2026-06-01", ["task"] = "torque", ["by"] = "Ada" }
+            new()
+            {
+                ["kind"] = "in-service",
+                ["at"] = "2026-05-02",
+                ["by"] = "Ada",
+            },
+            new()
+            {
+                ["kind"] = "unit-in",
+                ["at"] = "2026-05-02",
+                ["serial"] = "77-1",
+                ["place"] = "A1",
+                ["price"] = 120,
+            },
+            new()
+            {
+                ["kind"] = "upkeep",
+                ["at"] = "2026-06-01",
+                ["task"] = "torque",
+                ["by"] = "Ada",
+            }
         );
         var ids = (await written.Json())["ids"]!.AsArray().Select(i => (long)i!).ToList();
         var view = (await log.Log())["view"]!;
         Assert.Equal(("77-1", 120), ((string)view["units"]![0]!["serial"]!, (double)view["units"]![0]!["price"]!));
         Assert.Equal("2027-06-01", (string)view["upkeep"]!.AsArray().Single(u => (string)u!["task"]! == "torque")!["due"]!);
         await server.Http.DeleteAsync($"/api/designs/{log.Id}/log/entries/{ids[2]}");
-        Assert.Equal("2026-06-01", (string)(await log.Log())["view"]!["upkeep"]!.AsArray().Single(u => (string)u!["task"]! == "torque")!["due"]!);
-        Assert.Equal(HttpStatusCode.NoContent, (await server.Http.PostAsync($"/api/designs/{log.Id}/log/entries/{ids[2]}/restore", null)).StatusCode);
+        Assert.Equal(
+            "2026-06-01",
+            (string)(await log.Log())["view"]!["upkeep"]!.AsArray().Single(u => (string)u!["task"]! == "torque")!["due"]!
+        );
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await server.Http.PostAsync($"/api/designs/{log.Id}/log/entries/{ids[2]}/restore", null)).StatusCode
+        );
         Assert.Equal(3, (await log.Log())["entries"]!.AsArray().Count);
         Assert.Equal(HttpStatusCode.NotFound, (await server.Http.DeleteAsync($"/api/designs/{log.Id}/log/entries/999")).StatusCode);
         // Another bank of the design has a log of its own.
@@ -383,7 +435,10 @@ public class LogTests
         }
         // A minute each, in order; an hour of the bank in a second.
         Assert.Equal(moments.Order(StringComparer.Ordinal), moments);
-        Assert.Equal(TimeSpan.FromMinutes(69), DateTime.Parse(moments[^1], CultureInfo.InvariantCulture) - DateTime.Parse(moments[0], CultureInfo.InvariantCulture));
+        Assert.Equal(
+            TimeSpan.FromMinutes(69),
+            DateTime.Parse(moments[^1], CultureInfo.InvariantCulture) - DateTime.Parse(moments[0], CultureInfo.InvariantCulture)
+        );
         Assert.Equal(HttpStatusCode.NoContent, (await server.Http.DeleteAsync($"{at}?bank=b1")).StatusCode);
         var kept = (await log.Log())["series"]!.AsArray().Single(s => (double?)s!["seed"] == 5)!;
         Assert.True((int)kept["count"]! >= 70 && (string)kept["kind"]! == "simulated");
@@ -413,6 +468,9 @@ public class LogTests
         Assert.Equal(("2026-11-18", 96), ((string)one["from"]!, one["drawn"]!["soc"]!.AsArray().Count));
         var month = (await log.Log("?from=2026-11-16&days=60"))["view"]!["frame"]!["drawn"]!;
         Assert.Equal(4500, (int)month["stepS"]!);
-        Assert.Equal(HttpStatusCode.BadRequest, (await server.Http.PostAsJsonAsync($"/api/designs/{log.Id}/log?from=monday", log.Design)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await server.Http.PostAsJsonAsync($"/api/designs/{log.Id}/log?from=monday", log.Design)).StatusCode
+        );
     }
 }

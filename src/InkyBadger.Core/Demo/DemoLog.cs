@@ -163,7 +163,18 @@ public static class DemoLog
                     Ah = ah,
                 }
             );
-        foreach (var (task, day) in new[] { ("torque", "2025-12-12"), ("rebalance", "2025-12-20"), ("rest-volts", "2026-10-25"), ("alarm", "2026-08-14"), ("switch", "2026-04-11"), ("full-charge", "2026-11-15"), ("rcd", "2026-08-14") })
+        foreach (
+            var (task, day) in new[]
+            {
+                ("torque", "2025-12-12"),
+                ("rebalance", "2025-12-20"),
+                ("rest-volts", "2026-10-25"),
+                ("alarm", "2026-08-14"),
+                ("switch", "2026-04-11"),
+                ("full-charge", "2026-11-15"),
+                ("rcd", "2026-08-14"),
+            }
+        )
             list.Add(
                 new()
                 {

@@ -14,12 +14,7 @@ internal static class BankLessons
 
     private const int LeastSteps = 8;
 
-    public static IEnumerable<LogLesson> Of(
-        LogPlan plan,
-        LogRead read,
-        IReadOnlyList<double?> soc,
-        IReadOnlyList<LedgerUnit> units
-    )
+    public static IEnumerable<LogLesson> Of(LogPlan plan, LogRead read, IReadOnlyList<double?> soc, IReadOnlyList<LedgerUnit> units)
     {
         if (Efficiency(plan, read.Slots) is { } lost)
             yield return lost;
@@ -110,8 +105,8 @@ internal static class BankLessons
         Bank(
             LessonKind.Monitor,
             "More came out than went in.",
-            $"{Say.Number(ahOut)} Ah out, {Say.Number(ahIn)} Ah in between two full charges: the shunt’s zero is off, or the second full was "
-                + "none. Set the monitor to zero with everything off.",
+            $"{Say.Number(ahOut)} Ah out, {Say.Number(ahIn)} Ah in between two full charges: the shunt’s zero is off, or "
+                + "the second full was none. Set the monitor to zero with everything off.",
             "the monitor’s zero is off"
         );
 

@@ -3,7 +3,9 @@ using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Logs;
 
-/// <summary>What is kept of a bank: all its quarters of an hour, the minutes of the days that are looked at, and of its first days.</summary>
+/// <summary>
+/// What is kept of a bank: all its quarters of an hour, the minutes of the days that are looked at, and of its first days.
+/// </summary>
 public sealed record LogRead(
     IReadOnlyList<LogSlot> Slots,
     IReadOnlyList<LogReading> Minutes,
@@ -152,7 +154,12 @@ public static class LogBook
             return Waiting(w, read, frame, today, $"{refusal.Field}: {refusal.Message}");
         }
         var told = read.Entries.Where(e => e is { Kind: LogEntryKind.Reading, Soc: not null, Seconds: not null });
-        var (soc, isTold) = LogCharge.Work(read.Slots, plan.Ah, plan.ChargeEfficiency, [.. told.Select(e => (e.Seconds!.Value, e.Soc!.Value))]);
+        var (soc, isTold) = LogCharge.Work(
+            read.Slots,
+            plan.Ah,
+            plan.ChargeEfficiency,
+            [.. told.Select(e => (e.Seconds!.Value, e.Soc!.Value))]
+        );
         var starts = frame.IsClose && read.Minutes.Count > 0 ? StartFinder.Work(plan, read.Minutes) : null;
         var (slots, charge) = Within(read.Slots, soc, frame);
         IReadOnlyList<LoggedDay> days =
@@ -160,12 +167,13 @@ public static class LogBook
             .. LogDays.Work(plan, slots, charge, starts).Where(d => d.Day >= frame.From && d.Day < frame.From.AddDays(frame.Days)),
         ];
         var whole = days.Where(d => d.Whole && !d.Empty).ToList();
-        var against = whole.Count > 0 ? AgainstPlan.Work([.. whole.Select(d => Math.Max(0, d.UsedWh))], whole.Average(d => d.PlannedWh)) : null;
+        var against =
+            whole.Count > 0 ? AgainstPlan.Work([.. whole.Select(d => Math.Max(0, d.UsedWh))], whole.Average(d => d.PlannedWh)) : null;
         var units = UnitLedger.Work(w, read.Entries, today);
         var upkeep = LogUpkeeping.Of(w, read, today);
         var lessons = new List<LogLesson>(LogLessons.Work(plan, days, starts ?? LogStarts.None));
         lessons.AddRange(BankLessons.Of(plan, read, soc, units));
-        lessons = [.. lessons.OrderBy(l => l.NotYet is not null).ThenByDescending(l => Math.Abs(l.WhADay))];
+        lessons = [.. LogLessons.InOrder(lessons)];
         var hand = LogWords.Hand(plan, soc, against, whole, read.Entries);
         return new(
             LogWords.Headline(plan, against, lessons, units, upkeep.Due, read.Slots.Count, hand),
@@ -182,7 +190,12 @@ public static class LogBook
             LogUpkeeping.Health(plan, read.Entries, today),
             units,
             upkeep.Due,
-            [.. Upkeep.All.DistinctBy(t => t.Task).Where(t => t.Chemistries.Contains(plan.Chemistry.Id)).Select(t => new LogTask(t.Task, t.Label))],
+            [
+                .. Upkeep
+                    .All.DistinctBy(t => t.Task)
+                    .Where(t => t.Chemistries.Contains(plan.Chemistry.Id))
+                    .Select(t => new LogTask(t.Task, t.Label)),
+            ],
             upkeep.Fitted is { } fitted ? $"{fitted:yyyy-MM-dd}" : null,
             LogWords.Working(plan, against, whole, lessons)
         );
@@ -212,7 +225,8 @@ public static class LogBook
         );
     }
 
-    private static long LastAt(LogRead read) => read.Minutes.Count > 0 ? Math.Max(read.Minutes[^1].At, read.Slots[^1].At) : read.Slots[^1].At;
+    private static long LastAt(LogRead read) =>
+        read.Minutes.Count > 0 ? Math.Max(read.Minutes[^1].At, read.Slots[^1].At) : read.Slots[^1].At;
 
     /// <summary>The frame’s quarters, and the one before them.</summary>
     private static (List<LogSlot>, List<double?>) Within(IReadOnlyList<LogSlot> slots, IReadOnlyList<double?> soc, LogFrame frame)

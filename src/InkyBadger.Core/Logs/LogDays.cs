@@ -2,7 +2,8 @@ namespace InkyBadger.Core.Logs;
 
 /// <summary>
 /// A day of a log: hours that were read, what was used and what the plan asks [Wh], what sources gave [Wh], its lowest charge, and the
-/// charge as it was and as the plan would have had it at the end of each quarter [0 to 1; null: not known], its mean watts and most amperes.
+/// charge as it was and as the plan would have had it at the end of each quarter [0 to 1; null: not known], its mean watts and most
+/// amperes.
 /// </summary>
 public sealed record LoggedDay(
     DateOnly Day,
@@ -136,14 +137,7 @@ public static class LogDays
     /// What sources gave beside the loads, in each stretch in which one may: by its sum, in which loads that cycle cancel out; a quarter in
     /// which far more is drawn than should be is use, and no source that failed.
     /// </summary>
-    private static double[] Given(
-        IReadOnlyList<double> asked,
-        double?[] net,
-        double more,
-        bool[] sun,
-        bool[] others,
-        double much
-    )
+    private static double[] Given(IReadOnlyList<double> asked, double?[] net, double more, bool[] sun, bool[] others, double much)
     {
         var given = new double[LogSlot.PerDay];
         for (var n = 0; n < LogSlot.PerDay; )
@@ -168,8 +162,8 @@ public static class LogDays
     }
 
     /// <summary>
-    /// What the loads drew as they were seen, beside those that do not show; while a full bank is charged nothing is seen, and while a charger
-    /// comes and goes not all of it: there the plan stands for it [W].
+    /// What the loads drew as they were seen, beside those that do not show; while a full bank is charged nothing is seen, and while a
+    /// charger comes and goes not all of it: there the plan stands for it [W].
     /// </summary>
     private static double[] Drawn(
         LogPlan plan,
@@ -268,7 +262,10 @@ public static class LogCharge
         var soc = new double?[slots.Count];
         var anchors = new Dictionary<int, double>();
         foreach (var (at, value) in told)
-            if (slots.Index().Where(s => s.Item.At <= at && at < s.Item.At + LogSlot.Seconds).Select(s => (int?)s.Index).FirstOrDefault() is { } i)
+            if (
+                slots.Index().Where(s => s.Item.At <= at && at < s.Item.At + LogSlot.Seconds).Select(s => (int?)s.Index).FirstOrDefault() is
+                { } i
+            )
                 anchors[i] = value;
         for (var i = 0; i < slots.Count; i++)
             if (slots[i].LastSoc is { } read)

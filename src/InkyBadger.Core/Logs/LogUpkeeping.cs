@@ -57,7 +57,10 @@ internal static class LogUpkeeping
         DateOnly? Of(LogEntryKind kind) => read.Entries.Where(e => e.Kind == kind).Select(e => e.Day).Min();
         return Of(LogEntryKind.InService)
             ?? Of(LogEntryKind.UnitIn)
-            ?? w.Scene.Design.BringUp.Entries.Select(e => CalendarText.Moment(e.At)).Where(at => at is not null).Select(at => (DateOnly?)DateOnly.FromDateTime(at!.Value)).Min()
+            ?? w.Scene.Design.BringUp.Entries.Select(e => CalendarText.Moment(e.At))
+                .Where(at => at is not null)
+                .Select(at => (DateOnly?)DateOnly.FromDateTime(at!.Value))
+                .Min()
             ?? (read.Slots.Count > 0 ? LogDays.DayOf(read.Slots[0].At) : null);
     }
 
@@ -69,7 +72,8 @@ internal static class LogUpkeeping
             .Select(e => (Day: e.Day!.Value, e.Ah!.Value))
             .Concat(
                 plan.Work.Scene.Design.BringUp.Entries.Where(e =>
-                        e is { Simulated: null, Capacity.Ah: not null } && e.Step.StartsWith(plan.Work.Document.Id + "/", StringComparison.Ordinal)
+                        e is { Simulated: null, Capacity.Ah: not null }
+                        && e.Step.StartsWith(plan.Work.Document.Id + "/", StringComparison.Ordinal)
                     )
                     .Select(e => (Day: CalendarText.Moment(e.At) is { } at ? DateOnly.FromDateTime(at) : today, e.Capacity!.Ah!.Value))
             )

@@ -76,14 +76,13 @@ internal static class LogWords
         var (asUsed, asPlanned) = (Of(used, 0), Of(planned, 0));
         var income = Median([.. whole.Select(d => d.SourceWh)]);
         var coming = Of(used, income);
+        var like = $"If the coming days are like these, {Say.Wh(income)} in and {Say.Wh(used)} out,";
         var words =
             whole.Count == 0 ? "Without a whole day of readings the plan stands for use."
             : coming.FirstDarkDay is { } dark and < 60
-                ? $"If the coming days are like these, {Say.Wh(income)} in and {Say.Wh(used)} out, the floor is reached "
-                    + (dark == 1 ? "today." : $"on the {Ordinal(dark)} day.")
-            : coming.DaysToFull is { } full and < 60
-                ? $"If the coming days are like these, {Say.Wh(income)} in and {Say.Wh(used)} out, it is full again in {Say.Number(full, 1)} days."
-            : $"If the coming days are like these, {Say.Wh(income)} in and {Say.Wh(used)} out, it holds.";
+                ? $"{like} the floor is reached " + (dark == 1 ? "today." : $"on the {Ordinal(dark)} day.")
+            : coming.DaysToFull is { } full and < 60 ? $"{like} it is full again in {Say.Number(full, 1)} days."
+            : $"{like} it holds.";
         return new(now, asUsed.Days, asPlanned.Days, words);
     }
 

@@ -125,7 +125,12 @@ public sealed class MadeUpMonitor
             else if (load.Windows is { Count: > 1 } && load is { BankW: >= 150, Duty: >= 1 })
                 all.Add(new(HabitKind.Not, draw.Of(load.Windows.Count), load.Id));
         foreach (var load in plan.Loads(day))
-            if (load.Windows is { } windows && load is { BankW: >= 300, Duty: >= 1 } && windows.Max(x => x.Hours) <= 0.5 && Free(plan, day, ref draw) is { } at)
+            if (
+                load.Windows is { } windows
+                && load is { BankW: >= 300, Duty: >= 1 }
+                && windows.Max(x => x.Hours) <= 0.5
+                && Free(plan, day, ref draw) is { } at
+            )
                 all.Add(new(HabitKind.Also, at, load.Id));
         all.Add(new(HabitKind.Idle, Math.Round(15 + 30 * draw.Uniform())));
         var count = 1 + draw.Of(2);
@@ -140,7 +145,10 @@ public sealed class MadeUpMonitor
         for (var n = 0; n < 20; n++)
         {
             var at = 7 + draw.Of(60) / 4.0;
-            if (plan.Loads(day).All(l => l.Windows is null || l.Windows.All(x => Math.Abs(x.StartH - at) > 0.75 && Math.Abs(x.EndH - at) > 0.75)))
+            if (
+                plan.Loads(day)
+                    .All(l => l.Windows is null || l.Windows.All(x => Math.Abs(x.StartH - at) > 0.75 && Math.Abs(x.EndH - at) > 0.75))
+            )
                 return at;
         }
         return null;
@@ -155,7 +163,10 @@ public sealed class MadeUpMonitor
         var efficiency = setup.Plan.Inverter?.Efficiency ?? 1;
         Array.Fill(dc, Sum(HabitKind.Idle));
         // What is drawn beside the loads: other banks, and an inverter's idling that is spread.
-        var spread = plan.Watts(day).Min() - plan.Loads(day).Where(l => l.Windows is null).Sum(l => l.DayWh / 24) - (setup.Plan.Inverter?.IdleW ?? 0);
+        var spread =
+            plan.Watts(day).Min()
+            - plan.Loads(day).Where(l => l.Windows is null).Sum(l => l.DayWh / 24)
+            - (setup.Plan.Inverter?.IdleW ?? 0);
         if (spread > 1)
             for (var n = 0; n < Minutes; n++)
                 dc[n] += spread;

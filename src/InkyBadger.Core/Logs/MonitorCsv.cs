@@ -25,7 +25,10 @@ public static class MonitorCsv
     private static readonly (string What, string[] Words)[] Heads =
     [
         ("temperature", ["temp", "°c", "celsius"]),
-        ("charge", ["soc", "state of charge", "charge level", "charge state", "consumed", "ah", "ladezustand", "capacity", "percent", "(%)", "[%]"]),
+        (
+            "charge",
+            ["soc", "state of charge", "charge level", "charge state", "consumed", "ah", "ladezustand", "capacity", "percent", "(%)", "[%]"]
+        ),
         ("watts", ["power", "watt", "(w)", "[w]"]),
         ("amps", ["current", "amp", "strom", "(a)", "[a]"]),
         ("volts", ["volt", "(v)", "[v]", "spannung"]),

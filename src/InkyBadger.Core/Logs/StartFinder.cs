@@ -161,7 +161,12 @@ public sealed class StartFinder
     {
         var candidates = (change > 0 ? loads.Where(l => !on.ContainsKey(l)) : loads.Where(on.ContainsKey)).ToList();
         var (best, score) = Best(candidates, Math.Abs(change), at, change > 0);
-        if (ended is >= 2 * LeastW && change > 0 && Best(candidates, ended.Value, at, true) is { Loads: not null } other && other.Score < score)
+        if (
+            ended is >= 2 * LeastW
+            && change > 0
+            && Best(candidates, ended.Value, at, true) is { Loads: not null } other
+            && other.Score < score
+        )
             (best, unsure) = (other.Loads, false);
         if (best is not null && change > 0 && unsure && best.Exists(l => l.Windows is null || !l.StartsAt(HourOf(at))))
             return;

@@ -54,7 +54,9 @@ public static class UnitLedger
         public List<string> Words { get; } = [];
     }
 
-    /// <summary>Every place of the bank as the design has it, in its order, then the units that are out of service, the last first.</summary>
+    /// <summary>
+    /// Every place of the bank as the design has it, in its order, then the units that are out of service, the last first.
+    /// </summary>
     public static IReadOnlyList<LedgerUnit> Work(BankWork w, IReadOnlyList<LogEntry> entries, DateOnly today)
     {
         if (w.Pack.Value is not { } pack)
@@ -150,7 +152,11 @@ public static class UnitLedger
         if (tests.Count > 1 && life is not null)
         {
             var trend = HealthTrend.Work(
-                [.. life.Tests.Where(t => t.Ah / rated!.Value is > 0 and <= 2).Select(t => new HealthTest(t.Day.DayNumber, t.Ah / rated!.Value))],
+                [
+                    .. life
+                        .Tests.Where(t => t.Ah / rated!.Value is > 0 and <= 2)
+                        .Select(t => new HealthTest(t.Day.DayNumber, t.Ah / rated!.Value)),
+                ],
                 Math.Max(today.DayNumber, life.Tests[^1].Day.DayNumber)
             );
             if (trend is { YearsLeft: { } left } && left < 100)
@@ -188,12 +194,14 @@ public static class UnitLedger
         for (var i = 0; i < list.Count; i++)
         {
             var unit = list[i];
-            double? apart = unit.Place is { } place && together.Count > 1 && together.TryGetValue(place, out var v) ? (v - middle) * 1000 : null;
+            double? apart =
+                unit.Place is { } place && together.Count > 1 && together.TryGetValue(place, out var v) ? (v - middle) * 1000 : null;
             string? look = null;
             if (Math.Abs(apart ?? 0) > most * 1000)
                 look = $"rests {Say.Number(Math.Abs(apart!.Value))} mV {(apart < 0 ? "below" : "above")} its mates";
             if (unit.Tests.Count > 0 && list.Count(u => u.Tests.Count > 0) > 1 && unit.Tests[^1].Share < share - ApartTest)
-                look = $"holds {Say.Percent(unit.Tests[^1].Share, 0)}, its mates {Say.Percent(share, 0)}" + (look is null ? "" : $"; {look}");
+                look =
+                    $"holds {Say.Percent(unit.Tests[^1].Share, 0)}, its mates {Say.Percent(share, 0)}" + (look is null ? "" : $"; {look}");
             list[i] = unit with { ApartMv = apart, Look = look };
         }
     }

@@ -91,7 +91,11 @@ public sealed class LiveMonitors(IServiceScopeFactory scopes, TimeProvider clock
         return Read(r, channel, stop);
     }
 
-    private async IAsyncEnumerable<LiveReading> Read(Running r, Channel<LiveReading> channel, [EnumeratorCancellation] CancellationToken stop)
+    private async IAsyncEnumerable<LiveReading> Read(
+        Running r,
+        Channel<LiveReading> channel,
+        [EnumeratorCancellation] CancellationToken stop
+    )
     {
         try
         {
@@ -136,8 +140,7 @@ public sealed class LiveMonitors(IServiceScopeFactory scopes, TimeProvider clock
             foreach (var r in await store.MinutesAsync([before], from / LogSlot.Seconds * LogSlot.Seconds, from, stop))
                 slots.Add(r);
         var name = $"Made-up monitor, number {wish.Seed:0}";
-        var series =
-            before?.Id
+        var series = before?.Id
             ?? await store.BeginAsync(id, bank, "simulated", name, wish.Seed, stop)
             ?? throw new Refusal("/log", $"has {LogStore.MostSeries} series already");
         return (series, monitor, waiting, from, slots);
@@ -208,7 +211,12 @@ public sealed class LiveMonitors(IServiceScopeFactory scopes, TimeProvider clock
 
     private static LogReading Between(in LogReading a, in LogReading b, long at)
     {
-        double? Of(double? x, double? y, double share) => y is { } to ? x is { } f ? f + (to - f) * share : to : null;
+        double? Of(double? x, double? y, double share) =>
+            y is { } to
+                ? x is { } f
+                    ? f + (to - f) * share
+                    : to
+                : null;
         var part = b.At > a.At ? Math.Clamp((at - a.At) / (double)(b.At - a.At), 0, 1) : 1;
         // Amperes stand for their minute: what goes on and off does not slide.
         return new(at, Of(a.Volts, b.Volts, part), b.Amps, Of(a.Soc, b.Soc, part), null);

@@ -28,24 +28,26 @@ public static class LogEndpoints
             .Produces<WrittenEntries>(201)
             .ProducesProblem(400)
             .ProducesProblem(404);
-        log.MapDelete("/entries/{entry:long}", (string id, long entry, LogStore store, CancellationToken stop) => Mark(store.MarkEntryAsync(id, entry, true, stop)))
+        log.MapDelete("/entries/{entry:long}", (string id, long entry, LogStore store, CancellationToken stop) =>
+                Mark(store.MarkEntryAsync(id, entry, true, stop))
+            )
             .WithSummary("Takes an entry back; it can be brought back until the bin is emptied")
             .Produces(204)
             .ProducesProblem(404);
-        log.MapPost(
-                "/entries/{entry:long}/restore",
-                (string id, long entry, LogStore store, CancellationToken stop) => Mark(store.MarkEntryAsync(id, entry, false, stop))
+        log.MapPost("/entries/{entry:long}/restore", (string id, long entry, LogStore store, CancellationToken stop) =>
+                Mark(store.MarkEntryAsync(id, entry, false, stop))
             )
             .WithSummary("Brings an entry back")
             .Produces(204)
             .ProducesProblem(404);
-        log.MapDelete("/series/{series:long}", (string id, long series, LogStore store, CancellationToken stop) => Mark(store.MarkAsync(id, series, true, stop)))
+        log.MapDelete("/series/{series:long}", (string id, long series, LogStore store, CancellationToken stop) =>
+                Mark(store.MarkAsync(id, series, true, stop))
+            )
             .WithSummary("Takes readings that came together out of the log; they can be brought back until the bin is emptied")
             .Produces(204)
             .ProducesProblem(404);
-        log.MapPost(
-                "/series/{series:long}/restore",
-                (string id, long series, LogStore store, CancellationToken stop) => Mark(store.MarkAsync(id, series, false, stop))
+        log.MapPost("/series/{series:long}/restore", (string id, long series, LogStore store, CancellationToken stop) =>
+                Mark(store.MarkAsync(id, series, false, stop))
             )
             .WithSummary("Brings them back")
             .Produces(204)
@@ -106,7 +108,10 @@ public static class LogEndpoints
                 DateOnly? first = null;
                 if (from is not null)
                 {
-                    if (!DateOnly.TryParseExact(from, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) || day.Year is < 2000 or > 2200)
+                    if (
+                        !DateOnly.TryParseExact(from, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
+                        || day.Year is < 2000 or > 2200
+                    )
                         return Problems.NotAccepted([new("from", "is a day as YYYY-MM-DD")]);
                     first = day;
                 }
@@ -132,7 +137,11 @@ public static class LogEndpoints
             return Problems.NotAccepted([new("", "is no list of entries")]);
         List<DesignFault> faults =
         [
-            .. entries.SelectMany((e, i) => e.Faults().Select(f => new DesignFault($"/{i.ToString(CultureInfo.InvariantCulture)}/{f.Field}", f.Why))).Take(20),
+            .. entries
+                .SelectMany(
+                    (e, i) => e.Faults().Select(f => new DesignFault($"/{i.ToString(CultureInfo.InvariantCulture)}/{f.Field}", f.Why))
+                )
+                .Take(20),
         ];
         if (faults.Count > 0)
             return Problems.NotAccepted(faults);
@@ -144,19 +153,32 @@ public static class LogEndpoints
     }
 
     /// <summary>A bank’s id, as it is kept: the first bank of a new design has this one.</summary>
-    internal static string Bank(string? bank) => string.IsNullOrWhiteSpace(bank) ? "b1" : bank.Length > 80 ? bank[..80] : bank;
+    internal static string Bank(string? bank) =>
+        string.IsNullOrWhiteSpace(bank) ? "b1"
+        : bank.Length > 80 ? bank[..80]
+        : bank;
 
     private static async Task<IResult> Readings(LogStore store, string id, string? bank, long? series, CancellationToken stop)
     {
         if (!await store.IsThereAsync(id, stop))
             return Problems.NotFound(id);
-        var all = (await store.SeriesAsync(id, Bank(bank), stop)).Where(s => series is null || s.Id == series).OrderBy(s => s.FirstAt).ToList();
+        var all = (await store.SeriesAsync(id, Bank(bank), stop))
+            .Where(s => series is null || s.Id == series)
+            .OrderBy(s => s.FirstAt)
+            .ToList();
         if (all.Count == 0)
             return Results.Problem(statusCode: 404, title: "Nothing of that number is in this log");
         return Results.Stream(to => LogCsv.WriteAsync(to, store, all, stop), "text/csv", "readings.csv");
     }
 
-    private static Task<IResult> Units(HttpRequest request, DesignReader reader, LogReader logs, string id, int? bank, CancellationToken stop) =>
+    private static Task<IResult> Units(
+        HttpRequest request,
+        DesignReader reader,
+        LogReader logs,
+        string id,
+        int? bank,
+        CancellationToken stop
+    ) =>
         Of(
             request,
             reader,

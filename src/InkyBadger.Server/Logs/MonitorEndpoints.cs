@@ -87,7 +87,10 @@ public static class MonitorEndpoints
         var import = new MonitorImport(store, folder.Path);
         if (await import.LayDownAsync(context.Request.Body, stop) is not { } file)
             return Problems.NotAccepted([new("", $"is larger than {MonitorImport.MostBytes / 1_000_000} MB, the most a file may be")]);
-        var called = string.IsNullOrWhiteSpace(name) ? "a file" : name.Length > 120 ? name[..120] : name;
+        var called =
+            string.IsNullOrWhiteSpace(name) ? "a file"
+            : name.Length > 120 ? name[..120]
+            : name;
         return Results.Stream(
             async body =>
             {
@@ -149,7 +152,10 @@ public static class MonitorEndpoints
         var count = days ?? 7;
         if (!(seed is null or >= 0 and <= 1L << 53) || count is < 1 or > MostMadeUpDays)
             return Problems.NotAccepted([new("days", $"is from 1 to {MostMadeUpDays}, and seed a whole number")]);
-        if (!DateOnly.TryParseExact(from, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var first) || first.Year is < 2000 or > 2200)
+        if (
+            !DateOnly.TryParseExact(from, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var first)
+            || first.Year is < 2000 or > 2200
+        )
             return Problems.NotAccepted([new("from", "is a day as YYYY-MM-DD")]);
         if (!await store.IsThereAsync(id, stop))
             return Problems.NotFound(id);
@@ -165,7 +171,10 @@ public static class MonitorEndpoints
         {
             return Problems.NotAccepted([new(missing.Gap.Place, missing.Gap.Sentence)]);
         }
-        if (await store.BeginAsync(id, design.Banks[index].Id, "simulated", $"Made-up monitor, number {number:0}", number, stop) is not { } series)
+        if (
+            await store.BeginAsync(id, design.Banks[index].Id, "simulated", $"Made-up monitor, number {number:0}", number, stop)
+            is not { } series
+        )
             return Problems.NotAccepted([new("/log", $"has {LogStore.MostSeries} series already")]);
         var slots = new List<LogSlot>();
         var maker = new SlotMaker(nominalV, slots.Add);

@@ -7,7 +7,9 @@ using Calendar = Ical.Net.Calendar;
 
 namespace InkyBadger.Server.Logs;
 
-/// <summary>Upkeep as a calendar file: a whole day each, under an id that stays, so that a newer file takes the place of an older.</summary>
+/// <summary>
+/// Upkeep as a calendar file: a whole day each, under an id that stays, so that a newer file takes the place of an older.
+/// </summary>
 internal static class UpkeepIcs
 {
     public static string Of(IReadOnlyList<LogUpkeep> due, string name, string design, string bank, DateTimeOffset now)

@@ -15,18 +15,18 @@ namespace InkyBadger.Storage.Migrations
                 name: "log_entries",
                 columns: table => new
                 {
-                    Id = table.Column<long>(type: "INTEGER", nullable: false)
-                        .Annotation("Sqlite:Autoincrement", true),
+                    Id = table.Column<long>(type: "INTEGER", nullable: false).Annotation("Sqlite:Autoincrement", true),
                     DesignId = table.Column<string>(type: "TEXT", nullable: false),
                     BankId = table.Column<string>(type: "TEXT", nullable: false),
                     Document = table.Column<string>(type: "TEXT", nullable: false),
                     WrittenUtc = table.Column<DateTime>(type: "TEXT", nullable: false),
-                    DeletedAtSeenH = table.Column<double>(type: "REAL", nullable: true)
+                    DeletedAtSeenH = table.Column<double>(type: "REAL", nullable: true),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_log_entries", x => x.Id);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "log_readings",
@@ -36,19 +36,19 @@ namespace InkyBadger.Storage.Migrations
                     Volts = table.Column<double>(type: "REAL", nullable: true),
                     Amps = table.Column<double>(type: "REAL", nullable: true),
                     Soc = table.Column<double>(type: "REAL", nullable: true),
-                    TemperatureC = table.Column<double>(type: "REAL", nullable: true)
+                    TemperatureC = table.Column<double>(type: "REAL", nullable: true),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_log_readings", x => x.Key);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "log_series",
                 columns: table => new
                 {
-                    Id = table.Column<long>(type: "INTEGER", nullable: false)
-                        .Annotation("Sqlite:Autoincrement", true),
+                    Id = table.Column<long>(type: "INTEGER", nullable: false).Annotation("Sqlite:Autoincrement", true),
                     DesignId = table.Column<string>(type: "TEXT", nullable: false),
                     BankId = table.Column<string>(type: "TEXT", nullable: false),
                     Kind = table.Column<string>(type: "TEXT", maxLength: 20, nullable: false),
@@ -59,12 +59,13 @@ namespace InkyBadger.Storage.Migrations
                     FirstAt = table.Column<long>(type: "INTEGER", nullable: false),
                     LastAt = table.Column<long>(type: "INTEGER", nullable: false),
                     Count = table.Column<long>(type: "INTEGER", nullable: false),
-                    DeletedAtSeenH = table.Column<double>(type: "REAL", nullable: true)
+                    DeletedAtSeenH = table.Column<double>(type: "REAL", nullable: true),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_log_series", x => x.Id);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "log_slots",
@@ -82,38 +83,37 @@ namespace InkyBadger.Storage.Migrations
                     HighestV = table.Column<double>(type: "REAL", nullable: true),
                     LastSoc = table.Column<double>(type: "REAL", nullable: true),
                     LowestSoc = table.Column<double>(type: "REAL", nullable: true),
-                    MeanC = table.Column<double>(type: "REAL", nullable: true)
+                    MeanC = table.Column<double>(type: "REAL", nullable: true),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_log_slots", x => x.Key);
-                });
+                }
+            );
 
             migrationBuilder.CreateIndex(
                 name: "IX_log_entries_DesignId_BankId",
                 table: "log_entries",
-                columns: new[] { "DesignId", "BankId" });
+                columns: new[] { "DesignId", "BankId" }
+            );
 
             migrationBuilder.CreateIndex(
                 name: "IX_log_series_DesignId_BankId",
                 table: "log_series",
-                columns: new[] { "DesignId", "BankId" });
+                columns: new[] { "DesignId", "BankId" }
+            );
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.DropTable(
-                name: "log_entries");
+            migrationBuilder.DropTable(name: "log_entries");
 
-            migrationBuilder.DropTable(
-                name: "log_readings");
+            migrationBuilder.DropTable(name: "log_readings");
 
-            migrationBuilder.DropTable(
-                name: "log_series");
+            migrationBuilder.DropTable(name: "log_series");
 
-            migrationBuilder.DropTable(
-                name: "log_slots");
+            migrationBuilder.DropTable(name: "log_slots");
         }
     }
 }

@@ -64,11 +64,7 @@ public class LogBookTests
         Assert.Equal(1, slots.Sum(s => s.AhOut), 1e-9);
         var read = LogReading.Of(new(new(2026, 11, 28, 10, 0, 0), 25, null, null, -500, null), 24);
         Assert.Equal(-20, read.Amps);
-        Assert.Equal(
-            500.0 / 24,
-            LogReading.Of(new(new(2026, 11, 28, 10, 0, 0), null, null, null, 500, null), 24).Amps!.Value,
-            1e-9
-        );
+        Assert.Equal(500.0 / 24, LogReading.Of(new(new(2026, 11, 28, 10, 0, 0), null, null, null, 500, null), 24).Amps!.Value, 1e-9);
     }
 
     [Fact]
@@ -145,14 +141,8 @@ public class LogBookTests
     [Fact]
     public void A_unit_that_was_swapped_in_the_design_asks_for_its_entry()
     {
-        var w = new SiteWork(
-            Some.Demo("Marrow").With(("/banks/0/parallel", 1), ("/banks/0/unit/name", "LFP 12.8 V 120 Ah"))
-        )[0];
-        LogEntry[] entries =
-        [
-            Unit(LogEntryKind.UnitIn, "2024-04-12", "one", "A1"),
-            Unit(LogEntryKind.UnitIn, "2024-04-12", "four", "C1"),
-        ];
+        var w = new SiteWork(Some.Demo("Marrow").With(("/banks/0/parallel", 1), ("/banks/0/unit/name", "LFP 12.8 V 120 Ah")))[0];
+        LogEntry[] entries = [Unit(LogEntryKind.UnitIn, "2024-04-12", "one", "A1"), Unit(LogEntryKind.UnitIn, "2024-04-12", "four", "C1")];
         var units = UnitLedger.Work(w, entries, Today);
         Assert.Equal("the design has LFP 12.8 V 120 Ah here now", units.Single(u => u.Place == "A1").Asks);
         Assert.Equal("the design has no such place any more", units.Single(u => u.Place == "C1").Asks);
@@ -174,7 +164,9 @@ public class LogBookTests
         var look = Assert.Single(Ledger(all), u => u.Look is not null);
         Assert.Equal(("B2", "rests 50 mV below its mates"), (look.Place, look.Look));
         // Read months later it stands by itself, and is compared with nobody.
-        Assert.DoesNotContain(Ledger([.. all.SkipLast(1), Unit(LogEntryKind.UnitRest, "2026-02-25", "B2", v: 13.26)]), u => u.Look is not null);
+        Assert.DoesNotContain(Ledger([.. all.SkipLast(1), Unit(LogEntryKind.UnitRest, "2026-02-25", "B2", v: 13.26)]), u =>
+            u.Look is not null
+        );
     }
 
     [Fact]
@@ -200,9 +192,8 @@ public class LogBookTests
         // Laid up it is looked after otherwise, until it is taken out again.
         LogEntry stored = new() { Kind = LogEntryKind.Stored, At = "2026-11-25" };
         Assert.Contains(lived.View([fitted, stored], 60).Upkeep, u => u.Task == "storage-charge");
-        Assert.DoesNotContain(
-            lived.View([fitted, stored, stored with { At = "2026-12-25", Ended = true }], 60).Upkeep,
-            u => u.Task == "storage-charge"
+        Assert.DoesNotContain(lived.View([fitted, stored, stored with { At = "2026-12-25", Ended = true }], 60).Upkeep, u =>
+            u.Task == "storage-charge"
         );
         // A test of the bank is its capacity test.
         LogEntry test = new()
@@ -213,7 +204,10 @@ public class LogBookTests
         };
         view = lived.View([fitted, test], 60);
         Assert.Equal("2027-11-21", view.Upkeep.Single(u => u.Task == "capacity").Due);
-        Assert.Equal(("380.0 Ah of 400 at the last test, 95 %. Tests half a year apart tell how fast it falls.", null), (view.Health!.Words, view.Health.EndsYear));
+        Assert.Equal(
+            ("380.0 Ah of 400 at the last test, 95 %. Tests half a year apart tell how fast it falls.", null),
+            (view.Health!.Words, view.Health.EndsYear)
+        );
     }
 
     [Fact]
@@ -251,20 +245,24 @@ public class LogBookTests
     [InlineData(LogEntryKind.UnitFault, "serial", "words")]
     public void An_entry_says_what_it_lacks(LogEntryKind kind, params string[] fields)
     {
-        Assert.Equal(fields, new LogEntry { Kind = kind, At = "2026-11-28" }.Faults().Select(f => f.Field));
-        Assert.Contains("at", new LogEntry { Kind = kind, At = "28.11.2026" }.Faults().Select(f => f.Field));
+        Assert.Equal(
+            fields,
+            new LogEntry { Kind = kind, At = "2026-11-28" }
+                .Faults()
+                .Select(f => f.Field)
+        );
+        Assert.Contains(
+            "at",
+            new LogEntry { Kind = kind, At = "28.11.2026" }
+                .Faults()
+                .Select(f => f.Field)
+        );
     }
 
     [Fact]
     public void A_bank_that_is_not_worked_out_yet_says_what_it_waits_for()
     {
-        var view = LogBook.Of(
-            Core.Design.NewDesign.Empty(""),
-            0,
-            new([], [], [], []),
-            LogFrame.Of(null, null, null, null, Today),
-            Today
-        );
+        var view = LogBook.Of(Core.Design.NewDesign.Empty(""), 0, new([], [], [], []), LogFrame.Of(null, null, null, null, Today), Today);
         Assert.NotNull(view.Wait);
         Assert.Empty(view.Lessons);
     }

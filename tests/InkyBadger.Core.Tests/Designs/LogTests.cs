@@ -102,7 +102,10 @@ public class LogTests
     {
         var lived = new Lived(Some.Demo("Marrow"), 7, 6, [new(HabitKind.Duty, 0.46, "l6"), new(HabitKind.Also, 11.4, "l2")]);
         var view = lived.View();
-        Assert.Matches(@"^The bank gives 1\.1\d times the plan: the staff fridge runs 1\d(\.\d)? h a day, not 6 h, and the kettle", view.Headline);
+        Assert.Matches(
+            @"^The bank gives 1\.1\d times the plan: the staff fridge runs 1\d(\.\d)? h a day, not 6 h, and the kettle",
+            view.Headline
+        );
         var used = view.Working.Single(e => e.Pointer == "/log/usedWh");
         Assert.Equal(used.Value, used.Terms.Sum(t => t.Value!.Value), 1e-6);
         var ratio = view.Working.Single(e => e.Pointer == "/log/ratio");
@@ -146,7 +149,9 @@ public class LogTests
 
         var off = new Lived(Some.Demo("Marrow"), 28, 7, [new(HabitKind.Zero, 1.5)]);
         Assert.Contains(off.View().Lessons, l => l.Title == "More came out than went in.");
-        Assert.DoesNotContain(new Lived(Some.Demo("Marrow"), 28, 7, []).View().Lessons, l => l.Kind is LessonKind.Efficiency or LessonKind.Monitor);
+        Assert.DoesNotContain(new Lived(Some.Demo("Marrow"), 28, 7, []).View().Lessons, l =>
+            l.Kind is LessonKind.Efficiency or LessonKind.Monitor
+        );
     }
 
     [Fact]
