@@ -63,8 +63,9 @@ internal abstract class LessonMaker(LogPlan plan, IReadOnlyList<LoggedDay> days,
                 var day = new LogPlan(new SiteWork(then)[index]).DayWh(Days[^1].Day);
                 outcome = kind == LessonKind.Source ? null : $"{Say.Wh(day)} a day";
             }
-            catch (Missing)
+            catch (Exception e) when (e is Missing or Refusal)
             {
+                // What cannot be worked out is not offered.
                 changes = [];
             }
         }

@@ -18,7 +18,8 @@ internal sealed class LoadLessons : LessonMaker
     public LoadLessons(LogPlan plan, IReadOnlyList<LoggedDay> days, LogStarts starts)
         : base(plan, days, starts)
     {
-        foreach (var load in plan.Loads(days[^1].Day))
+        // One figure for everything, or states of the whole, have no loads of their own to be told from each other.
+        foreach (var load in plan.Work.Document.Demand.By == DemandBy.Loads ? plan.Loads(days[^1].Day) : [])
             if (load.Cycles)
                 Duty(load);
             else if (load.Windows is { } windows)
@@ -199,7 +200,7 @@ internal sealed class LoadLessons : LessonMaker
         return day.NetW[n] is null || day.Soc[n] >= 0.985 && day.SourceW[n] > 0;
     }
 
-    /// <summary>A window as long as it runs there, in minutes, where that differs by more than a tenth.</summary>
+    /// <summary>A window as long as it runs there, in minutes, where that differs by more than a quarter and two minutes.</summary>
     private static DayWindow Fitted(DayWindow window, IEnumerable<LogStart> starts)
     {
         var ended = starts.Where(s => s.To is not null).Select(s => HoursOn(s, window.Hours)).ToList();
@@ -246,6 +247,9 @@ internal sealed class LoadLessons : LessonMaker
             return;
         var (planned, measured) = (Plan.StandingW(Days[^1].Day), sorted[sorted.Count / 10]);
         var more = measured - planned;
+        // Something gave then, and what is drawn cannot be told.
+        if (measured < 0)
+            return;
         if (Math.Abs(more) < Math.Max(LeastIdleW, 0.15 * planned))
             return;
         var inverter = Plan.Work.Document.Inverters.Count == 1 ? Plan.Work.Document.Inverters[0] : null;

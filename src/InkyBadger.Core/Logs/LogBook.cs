@@ -167,8 +167,11 @@ public static class LogBook
             .. LogDays.Work(plan, slots, charge, starts).Where(d => d.Day >= frame.From && d.Day < frame.From.AddDays(frame.Days)),
         ];
         var whole = days.Where(d => d.Whole && !d.Empty).ToList();
+        // A season in which nothing is planned is no plan to hold anything against.
         var against =
-            whole.Count > 0 ? AgainstPlan.Work([.. whole.Select(d => Math.Max(0, d.UsedWh))], whole.Average(d => d.PlannedWh)) : null;
+            whole.Count > 0 && whole.Average(d => d.PlannedWh) > 0
+                ? AgainstPlan.Work([.. whole.Select(d => Math.Max(0, d.UsedWh))], whole.Average(d => d.PlannedWh))
+                : null;
         var units = UnitLedger.Work(w, read.Entries, today);
         var upkeep = LogUpkeeping.Of(w, read, today);
         var lessons = new List<LogLesson>(LogLessons.Work(plan, days, starts ?? LogStarts.None));
@@ -176,7 +179,7 @@ public static class LogBook
         lessons = [.. LogLessons.InOrder(lessons)];
         var hand = LogWords.Hand(plan, soc, against, whole, read.Entries);
         return new(
-            LogWords.Headline(plan, against, lessons, units, upkeep.Due, read.Slots.Count, hand),
+            LogWords.Headline(plan, against, lessons, units, upkeep.Due, read.Slots.Count, whole.Count, hand),
             null,
             plan.FloorSoc,
             Math.Min(1, plan.FloorSoc + LowOver),

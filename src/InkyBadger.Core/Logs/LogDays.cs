@@ -29,8 +29,8 @@ public sealed record LoggedDay(
 
 /// <summary>
 /// The days of a log against the plan: run again from each midnight's real charge with the same sun and plug, so that what differs is use
-/// alone (method, 13.2). A monitor counts what goes through the bank only: where a source may give, what it gave beside the loads is what
-/// the plan's loads, and what is used beyond them at night, would have taken.
+/// alone (method, 13.9). A monitor counts what goes through the bank only: where a source may give, what it gave beside the loads is what
+/// the loads as they were seen, and what is used beyond them at night, would have taken.
 /// </summary>
 public static class LogDays
 {

@@ -8,6 +8,9 @@ internal static class LogWords
     /// <summary>Where a figure stands; the screen asks for its working by this.</summary>
     public const string At = "/log/";
 
+    /// <summary>Beyond so many times a ratio says nothing any more.</summary>
+    private const double FarOff = 10;
+
     public static string Moment(long at) => DateTime.UnixEpoch.AddSeconds(at).ToString("yyyy-MM-dd'T'HH:mm");
 
     public static string Headline(
@@ -17,6 +20,7 @@ internal static class LogWords
         IReadOnlyList<LedgerUnit> units,
         IReadOnlyList<LogUpkeep> upkeep,
         int slots,
+        int wholeDays,
         LogHand? hand
     )
     {
@@ -27,8 +31,9 @@ internal static class LogWords
                 ?? $"{Say.Percent(hand!.Soc, 0)} at the last reading"
                     + (hand.PlannedDays is { } days ? $": {Say.Number(days, 1)} days in hand as planned" : "");
         if (against is null)
-            return "No whole day has been read here yet";
+            return wholeDays > 0 ? "Nothing is planned on these days" : "No whole day has been read here yet";
         var rule = plan.Work.Rules.Number("plan-differs");
+        var planned = against.MedianWh / Math.Max(against.Ratio, 1e-9);
         var causes = lessons
             .Where(l => l is { Short: not null, NotYet: null } && Math.Abs(l.WhADay) > 0 && l.WhADay > 0 == against.Ratio > 1)
             .Take(2)
@@ -36,8 +41,10 @@ internal static class LogWords
             .ToList();
         var because = causes.Count > 0 ? ": " + string.Join(", and ", causes) : "";
         if (against.Verdict == PlanVerdict.NotYet && (against.Ratio >= rule || against.Ratio <= 1 / rule))
-            return $"{Say.Wh(against.MedianWh)} a day so far, {Say.Wh(against.MedianWh / Math.Max(against.Ratio, 1e-9))} planned: "
+            return $"{Say.Wh(against.MedianWh)} a day so far, {Say.Wh(planned)} planned: "
                 + (against.Days < 3 ? "three whole days are needed to be sure" : "the days differ too much to be sure");
+        if (against.Ratio is > FarOff or < 1 / FarOff)
+            return $"The bank gives {Say.Wh(against.MedianWh)} a day, {Say.Wh(planned)} planned{because}";
         if (against.Ratio >= rule || against.Ratio <= 1 / rule)
             return $"The bank gives {Say.Number(against.Ratio, 2)} times the plan{because}";
         return Danger(units, upkeep) ?? $"The bank gives what was planned, {Say.Wh(against.MedianWh)} a day";

@@ -48,6 +48,9 @@ public sealed class StartFinder
         FullSoc = 0.985,
         MostCycleH = 4;
 
+    /// <summary>Loads that one step may be made of, at most.</summary>
+    private const int MostTried = 20;
+
     private readonly LogPlan plan;
     private readonly Dictionary<PlannedLoad, (long At, double Watts, double Amps)> on = [];
     private readonly List<LogStart> found = [];
@@ -193,6 +196,16 @@ public sealed class StartFinder
         List<PlannedLoad>? best = null;
         var least = 1.0;
         var hour = HourOf(at);
+        // Of a long list those that may be meant by their hour, and by their watts at all.
+        if (candidates.Count > MostTried)
+            candidates =
+            [
+                .. candidates
+                    .Where(l => l.BankW <= watts * (1 + Fit) + LeastFitW)
+                    .OrderByDescending(l => l.StartsAt(hour))
+                    .ThenByDescending(l => l.BankW)
+                    .Take(MostTried),
+            ];
         void Try(params ReadOnlySpan<PlannedLoad> some)
         {
             double sum = 0,

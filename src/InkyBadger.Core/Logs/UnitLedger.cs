@@ -149,15 +149,12 @@ public static class UnitLedger
         var rated = item?.Ah;
         List<UnitTest> tests = rated > 0 ? [.. life?.Tests.Select(t => new UnitTest($"{t.Day:yyyy-MM-dd}", t.Ah / rated.Value)) ?? []] : [];
         var years = life?.In is { } since && item?.CalendarYears is { } calendar ? since.Year + (int)Math.Floor(calendar) : (int?)null;
-        if (tests.Count > 1 && life is not null)
+        var sound = life is null || !(rated > 0) ? [] : life.Tests.Where(t => t.Ah / rated.Value is > 0 and <= 2).ToList();
+        if (sound.Count > 1)
         {
             var trend = HealthTrend.Work(
-                [
-                    .. life
-                        .Tests.Where(t => t.Ah / rated!.Value is > 0 and <= 2)
-                        .Select(t => new HealthTest(t.Day.DayNumber, t.Ah / rated!.Value)),
-                ],
-                Math.Max(today.DayNumber, life.Tests[^1].Day.DayNumber)
+                [.. sound.Select(t => new HealthTest(t.Day.DayNumber, t.Ah / rated!.Value))],
+                Math.Max(today.DayNumber, sound[^1].Day.DayNumber)
             );
             if (trend is { YearsLeft: { } left } && left < 100)
                 years = Math.Min(years ?? int.MaxValue, today.AddDays((int)(left * 365.25)).Year);
