@@ -237,6 +237,36 @@ public class BringUpTests
         Assert.Equal(["b1/tools", "b1/isolated", "b1/dead", "b1/look", "b1/rest-1-1"], stored.Select(e => (string)e!["step"]!));
     }
 
+    [Fact]
+    public async Task An_answer_that_is_lost_on_its_way_is_no_conflict_with_oneself()
+    {
+        using var bench = At("Hare’s Ledge", 1280, 800);
+        var id = ((string)bench.Run("return location.hash")!).Split('/')[2];
+        // The server keeps what comes and its answer never arrives, once.
+        bench.Run(
+            """
+            const real = window.fetch
+            window.lost = 0
+            window.fetch = async (request, more) => {
+              const answer = await real(request, more)
+              if (window.lost > 0 || request.method !== 'PUT') return answer
+              window.lost++
+              throw new TypeError('the line was cut')
+            }
+            """
+        );
+        bench.Click("[data-testid=done]");
+        bench.WaitUntil(() => (long)bench.Run("return window.lost")! == 1, "the answer is lost");
+        await Stored(bench, id, 1);
+        // It is sent again, found to be there already, and the next one goes its way.
+        bench.WaitUntil(() => bench.Text("[data-testid=kept]").StartsWith("kept", StringComparison.Ordinal), "kept");
+        Assert.False(bench.Has("dialog[open]"));
+        bench.Click("[data-testid=done]");
+        var stored = await Stored(bench, id, 2);
+        Assert.Equal(["b1/tools", "b1/isolated"], stored.Select(e => (string)e!["step"]!));
+        Assert.False(bench.Has("dialog[open]"));
+    }
+
     private static Task<JsonArray> Stored(Bench bench, string id, int count) =>
         Bench.WaitForAsync(
             async () =>

@@ -193,6 +193,16 @@ public class LogTests
         var none = await server.Http.PostAsync("/api/monitor-files/recognise", new StringContent("one,two\nthree,four\n"));
         Assert.Equal(HttpStatusCode.BadRequest, none.StatusCode);
         Assert.Contains("has no column of times", (string)(await none.Json())["detail"]!, StringComparison.Ordinal);
+        // Ampere-hours are a charge only of a bank that is known.
+        var hours = await log.Shape(Shapes["commas"][..2000]);
+        using var unknown = log.File(Shapes["commas"], hours, "hours");
+        unknown.RequestUri = new(
+            unknown.RequestUri!.OriginalString.Replace("&ratedAh=400", "", StringComparison.Ordinal),
+            UriKind.Relative
+        );
+        var asked = await server.Http.SendAsync(unknown);
+        Assert.Equal(HttpStatusCode.BadRequest, asked.StatusCode);
+        Assert.Contains("choose the bank first", (string)(await asked.Json())["detail"]!, StringComparison.Ordinal);
         // Told wrongly, nothing of it is a reading, and nothing of it stays.
         shape["volts"] = 1;
         shape["timeForm"] = "unix-seconds";

@@ -80,6 +80,8 @@ public static class MonitorEndpoints
             return Problems.NotAccepted([new("shape", "does not say how the file is written")]);
         if (!(ratedAh is null or > 0 and < 1e6) || !(nominalV is null or > 0 and < 1000))
             return Problems.NotAccepted([new("ratedAh", "and nominalV are of a bank")]);
+        if (ratedAh is null && told is { Charge: not null, ChargeUnit: ChargeUnit.AhLeft or ChargeUnit.AhOut })
+            return Problems.NotAccepted([new("ratedAh", "is not known yet, and the file tells charge in Ah: choose the bank first")]);
         if (!await store.IsThereAsync(id, stop))
             return Problems.NotFound(id);
         if (context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
@@ -176,20 +178,41 @@ public static class MonitorEndpoints
             is not { } series
         )
             return Problems.NotAccepted([new("/log", $"has {LogStore.MostSeries} series already")]);
+        try
+        {
+            await LiveAsync(store, series, monitor, nominalV, count, stop);
+        }
+        catch
+        {
+            // Half of it is none.
+            await store.AbandonAsync(series);
+            throw;
+        }
+        var kept = (await store.SeriesAsync(id, design.Banks[index].Id, stop)).First(s => s.Id == series);
+        return Results.Created($"/api/designs/{id}/log", LogSeriesLine.Of(kept));
+    }
+
+    /// <summary>All its days, each kept as it is over.</summary>
+    private static async Task LiveAsync(
+        LogStore store,
+        long series,
+        MadeUpMonitor monitor,
+        double nominalV,
+        int days,
+        CancellationToken stop
+    )
+    {
         var slots = new List<LogSlot>();
         var maker = new SlotMaker(nominalV, slots.Add);
-        var left = count;
         while (monitor.NextDay() is { } day)
         {
             foreach (var r in day)
                 maker.Add(r);
-            if (--left == 0)
+            if (--days == 0)
                 maker.End();
-            await store.AppendAsync(series, day, slots, left == 0, stop);
+            await store.AppendAsync(series, day, slots, days == 0, stop);
             slots.Clear();
         }
-        var kept = (await store.SeriesAsync(id, design.Banks[index].Id, stop)).First(s => s.Id == series);
-        return Results.Created($"/api/designs/{id}/log", LogSeriesLine.Of(kept));
     }
 
     private static async Task<IResult> Start(

@@ -1,6 +1,6 @@
 import { api, Refused } from '../api/client'
 import type { Change, Design, DesignAnswer } from '../api/client'
-import { changesBetween, same, withChanges } from '../ui/pointer'
+import { changesBetween, keptAs, withChanges } from '../ui/pointer'
 import { memory } from './memory.svelte'
 import { Left, windowsOf, withEdits } from './waiting'
 import type { Edit } from './waiting'
@@ -108,7 +108,7 @@ class Keeper {
     if (this.#queue.length > 0 && before!.revision !== answer.revision) {
       const base = left.base() ?? answer.design
       // The answer to the first may have been lost on its way here.
-      if (same(withEdits(base, this.#queue.slice(0, 1)), answer.design)) this.#queue.shift()
+      if (keptAs(withEdits(base, this.#queue.slice(0, 1)), answer.design)) this.#queue.shift()
       else {
         // Until the user has chosen, the edits go on from the state they were made on.
         this.#revision = before!.revision
@@ -280,7 +280,7 @@ class Keeper {
     try {
       const theirs = await api.design(id)
       if (id !== this.#id) return false
-      if (same(theirs.design, doc)) {
+      if (keptAs(doc, theirs.design)) {
         this.#confirmed(theirs)
         this.#done(edit)
         return true

@@ -28,17 +28,15 @@ function set(here: unknown, path: string[], value: unknown): unknown {
   return { ...object, [segment]: set(object[segment], rest, value) }
 }
 
-/** Order of fields does not make documents differ. */
-export function same(a: unknown, b: unknown): boolean {
-  return a === b || canonical(a) === canonical(b)
-}
-
-function canonical(value: unknown): string {
-  return JSON.stringify(value, (_, v: unknown) =>
-    v && typeof v === 'object' && !Array.isArray(v)
-      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : v,
-  )
+/**
+ * Whether what is kept is what was sent: fields that were not said are filled in by the server, and only what was just added leaves any
+ * unsaid.
+ */
+export function keptAs(sent: unknown, kept: unknown): boolean {
+  if (Array.isArray(sent))
+    return Array.isArray(kept) && sent.length === kept.length && sent.every((v, i) => keptAs(v, kept[i]))
+  if (isObject(sent)) return isObject(kept) && Object.keys(sent).every((key) => keptAs(sent[key], kept[key]))
+  return (sent ?? null) === (kept ?? null)
 }
 
 /** The changes that make one document of another: as few and as deep as they can be said by pointers. */
