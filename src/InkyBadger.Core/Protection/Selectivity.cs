@@ -1,9 +1,9 @@
 namespace InkyBadger.Core.Protection;
 
 /// <summary>
-/// Whether the fuse downstream goes alone: ratings over each other, the first current that opens it [A], whether it is alone up to the short
-/// circuit (null: nothing opens), the greatest current up to which it is [A; null: none, or nothing opens], and whether that is by the ratio
-/// of two current-limiting fuses of one family.
+/// Whether the fuse downstream goes alone: ratings over each other, the first current that opens it [A], whether it is alone up to the
+/// short circuit (null: nothing opens), the greatest current up to which it is [A; null: none, or nothing opens], and whether that is by
+/// the ratio of two current-limiting fuses of one family.
 /// </summary>
 public sealed record SelectivityResult(double Ratio, double FirstA, bool? Selective, double? SelectiveUpToA, bool? ByRatio);
 

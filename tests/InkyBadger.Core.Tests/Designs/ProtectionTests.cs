@@ -30,7 +30,9 @@ public class ProtectionTests
         }
     }
 
-    /// <summary>Every pair of classes at some ratings: up to the current that is named the one downstream is alone, and not beyond.</summary>
+    /// <summary>
+    /// Every pair of classes at some ratings: up to the current that is named the one downstream is alone, and not beyond.
+    /// </summary>
     [Fact]
     public void The_current_that_is_named_is_where_both_begin_to_open()
     {

@@ -203,5 +203,9 @@
     .wide {
       display: none;
     }
+    /* It goes on to the right, and its rows stay as high as the others. */
+    .words {
+      white-space: nowrap;
+    }
   }
 </style>
