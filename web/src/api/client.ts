@@ -115,13 +115,13 @@ export class Refused extends Error {
 
 /** Every request has a limit of time: a server that hangs is one that does not answer. */
 const MOST_MS = 8000
-/** Files and whole copies take their time. */
+/** Files and whole copies take their time, and so does a log of years on a busy machine. */
 const MOST_FILES_MS = 120_000
 /** A page of elsewhere cannot send it. */
 const OWN = { 'X-Inky-Badger': 'page' }
 
 async function limited(request: Request): Promise<Response> {
-  const most = /\/api\/(import|backup|designs\.zip)/.test(request.url) ? MOST_FILES_MS : MOST_MS
+  const most = /\/api\/(import|backup|designs\.zip)|\/log(\?|$)/.test(request.url) ? MOST_FILES_MS : MOST_MS
   return fetch(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(most)]) })
 }
 

@@ -5,6 +5,8 @@ import { session } from '../app/session.svelte'
 /** How often the log is read anew while a made-up monitor writes into it. */
 const LIVE_MS = 3000
 
+const RETRY_MS = 4000
+
 /** The days that are looked at, what was read of them, and what is on its way in. */
 class Log {
   answer = $state.raw<LogAnswer | null>(null)
@@ -51,7 +53,12 @@ class Log {
       if (answer.live) this.#watch()
       else this.#unwatch()
     } catch (e) {
-      if (!asked.signal.aborted) this.trouble = said(e)
+      if (asked.signal.aborted) return
+      this.trouble = said(e)
+      // A server that is away or busy is asked again.
+      setTimeout(() => {
+        if (this.#asked === asked) void this.ask()
+      }, RETRY_MS)
     }
   }
 
