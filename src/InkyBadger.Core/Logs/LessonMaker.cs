@@ -74,12 +74,4 @@ internal abstract class LessonMaker(LogPlan plan, IReadOnlyList<LoggedDay> days,
 
     protected static string Lower(string name) =>
         name.Length > 1 && char.IsUpper(name[1]) ? name : $"the {name.ToLower(CultureInfo.InvariantCulture)}";
-
-    protected static double Median(IEnumerable<double> values)
-    {
-        var sorted = values.Order().ToList();
-        return sorted.Count == 0 ? 0
-            : sorted.Count % 2 == 1 ? sorted[sorted.Count / 2]
-            : (sorted[sorted.Count / 2 - 1] + sorted[sorted.Count / 2]) / 2;
-    }
 }

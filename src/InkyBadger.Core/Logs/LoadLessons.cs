@@ -107,7 +107,7 @@ internal sealed class LoadLessons : LessonMaker
         var seen = Days.Select(d => (Day: d, Starts: Of(load, d.Day).ToList())).Where(d => SeenH(d.Day) >= LeastSeenH).ToList();
         if (seen.Count == 0)
             return;
-        var kept = new List<(DayWindow Window, double MeanH)>();
+        var kept = new List<(DayWindow Planned, DayWindow Kept)>();
         var unseen = new List<DayWindow>();
         foreach (var window in windows)
         {
@@ -120,9 +120,7 @@ internal sealed class LoadLessons : LessonMaker
             }
             var often = at.Count(s => s.Count > 0);
             if (often >= OftenShare * seen.Count)
-                kept.Add(
-                    (Fitted(window, at.SelectMany(s => s)), at.Where(s => s.Count > 0).Average(s => s.Sum(x => HoursOn(x, window.Hours))))
-                );
+                kept.Add((window, Fitted(window, at.SelectMany(s => s))));
         }
         var others = Clusters(seen.SelectMany(d => d.Starts.Where(s => !windows.Any(x => Near(Hour(s), x)))), seen.Count, usual);
         var perDay = seen.Select(d =>
@@ -133,11 +131,11 @@ internal sealed class LoadLessons : LessonMaker
         var against = AgainstPlan.Work(perDay, load.DayWh);
         if (!Matters(against))
             return;
-        List<DayWindow> then = [.. kept.Select(k => k.Window), .. unseen, .. others];
+        List<DayWindow> then = [.. kept.Select(k => k.Kept), .. unseen, .. others];
         then.Sort((a, b) => a.StartH.CompareTo(b.StartH));
         if (Overlap(then))
             return;
-        var times = Median(seen.Select(d => (double)d.Starts.Count));
+        var times = Middle.Of(seen.Select(d => (double)d.Starts.Count));
         var count = Say.Count((int)Math.Round(Math.Max(times, then.Count))).ToLowerInvariant();
         var same = then.Count == windows.Count && others.Count == 0;
         var hours = then.Sum(x => x.Hours);
@@ -181,12 +179,9 @@ internal sealed class LoadLessons : LessonMaker
 
     private static IEnumerable<string> Left(
         IReadOnlyList<DayWindow> windows,
-        List<(DayWindow Window, double MeanH)> kept,
+        List<(DayWindow Planned, DayWindow Kept)> kept,
         List<DayWindow> unseen
-    ) =>
-        windows
-            .Where(x => !unseen.Contains(x) && !kept.Exists(k => Math.Abs(k.Window.StartH - x.StartH) < 0.01))
-            .Select(x => Say.Clock(x.StartH));
+    ) => windows.Where(x => !unseen.Contains(x) && !kept.Exists(k => k.Planned == x)).Select(x => Say.Clock(x.StartH));
 
     private static double Hour(LogStart s) => s.From % 86_400 / 3600.0;
 
@@ -204,7 +199,7 @@ internal sealed class LoadLessons : LessonMaker
     private static DayWindow Fitted(DayWindow window, IEnumerable<LogStart> starts)
     {
         var ended = starts.Where(s => s.To is not null).Select(s => HoursOn(s, window.Hours)).ToList();
-        var hours = Median(ended);
+        var hours = Middle.Of(ended);
         if (ended.Count < LeastEnds || Math.Abs(hours - window.Hours) <= 0.25 * window.Hours + 2.0 / 60)
             return window;
         return new(window.StartH, (window.StartH + Math.Max(1.0 / 60, Math.Round(hours * 60) / 60)) % 24);
@@ -222,8 +217,8 @@ internal sealed class LoadLessons : LessonMaker
             left.RemoveAll(near.Contains);
             if (near.Select(x => LogDays.DayOf(x.From)).Distinct().Count() < Math.Max(2, OftenShare * count))
                 continue;
-            var start = Math.Round(Median(near.Select(Hour)) * 12) / 12;
-            var hours = Math.Max(1.0 / 60, Math.Round(Median(near.Select(x => HoursOn(x, usualH))) * 60) / 60);
+            var start = Math.Round(Middle.Of(near.Select(Hour)) * 12) / 12;
+            var hours = Math.Max(1.0 / 60, Math.Round(Middle.Of(near.Select(x => HoursOn(x, usualH))) * 60) / 60);
             if (start + hours <= 24)
                 list.Add(new(start, start + hours));
         }

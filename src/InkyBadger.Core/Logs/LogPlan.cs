@@ -52,7 +52,6 @@ public sealed class LogPlan
         work.Energy.Need();
         (Ah, RatedWh, NominalV) = (bank.Holds.Ah, bank.Holds.RatedWh, work.Voltage.Need().NominalV);
         (FloorSoc, ChargeEfficiency) = (scene.FloorSoc, ChargeHabits.Of(scene.Chemistry).ChargeEfficiency);
-        BankOhm = work.Network.Need().BankOhm;
     }
 
     public BankWork Work => w;
@@ -71,9 +70,6 @@ public sealed class LogPlan
     /// <summary>[0 to 1].</summary>
     public double FloorSoc { get; }
     public double ChargeEfficiency { get; }
-
-    /// <summary>Of the bank with what joins it [Ω].</summary>
-    public double BankOhm { get; }
 
     public Season SeasonOf(DateOnly day) => scene.SeasonOf(day.Month - 1);
 

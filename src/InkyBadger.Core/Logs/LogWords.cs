@@ -81,7 +81,7 @@ internal static class LogWords
         DaysInHandResult Of(double wh, double income) =>
             DaysInHand.Work(now, plan.RatedWh / plan.NominalV, plan.NominalV, wh, plan.FloorSoc, health, income, plan.ChargeEfficiency);
         var (asUsed, asPlanned) = (Of(used, 0), Of(planned, 0));
-        var income = Median([.. whole.Select(d => d.SourceWh)]);
+        var income = Middle.Of([.. whole.Select(d => d.SourceWh)]);
         var coming = Of(used, income);
         var like = $"If the coming days are like these, {Say.Wh(income)} in and {Say.Wh(used)} out,";
         var words =
@@ -104,14 +104,6 @@ internal static class LogWords
             7 => "seventh",
             _ => $"{n}th",
         };
-
-    private static double Median(double[] values)
-    {
-        Array.Sort(values);
-        return values.Length == 0 ? 0
-            : values.Length % 2 == 1 ? values[values.Length / 2]
-            : (values[values.Length / 2 - 1] + values[values.Length / 2]) / 2;
-    }
 
     public static IReadOnlyList<Equation> Working(
         LogPlan plan,

@@ -84,7 +84,7 @@ internal sealed class SourceLessons : LessonMaker
             }
             if (read.Count < 6)
                 continue;
-            var amps = Median(read);
+            var amps = Middle.Of(read);
             if (amps >= 0.85 * gives)
                 continue;
             var rounded = Math.Round(amps, 1);

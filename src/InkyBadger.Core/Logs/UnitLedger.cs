@@ -185,8 +185,8 @@ public static class UnitLedger
         var together = lives
             .Where(l => l is { Out: null, Place: not null, Rests.Count: > 0 } && newest.DayNumber - l.Rests[^1].Day.DayNumber <= SameDays)
             .ToDictionary(l => l.Place!, l => l.Rests[^1].V);
-        var middle = Median([.. together.Values]);
-        var share = Median([.. list.Where(u => u.Tests.Count > 0).Select(u => u.Tests[^1].Share)]);
+        var middle = Middle.Of([.. together.Values]);
+        var share = Middle.Of([.. list.Where(u => u.Tests.Count > 0).Select(u => u.Tests[^1].Share)]);
         var most = ApartV * Math.Max(1, cells) / 4;
         for (var i = 0; i < list.Count; i++)
         {
@@ -201,13 +201,5 @@ public static class UnitLedger
                     $"holds {Say.Percent(unit.Tests[^1].Share, 0)}, its mates {Say.Percent(share, 0)}" + (look is null ? "" : $"; {look}");
             list[i] = unit with { ApartMv = apart, Look = look };
         }
-    }
-
-    private static double Median(double[] values)
-    {
-        Array.Sort(values);
-        return values.Length == 0 ? 0
-            : values.Length % 2 == 1 ? values[values.Length / 2]
-            : (values[values.Length / 2 - 1] + values[values.Length / 2]) / 2;
     }
 }

@@ -180,7 +180,7 @@ public static class MonitorEndpoints
             return Problems.NotAccepted([new("/log", $"has {LogStore.MostSeries} series already")]);
         try
         {
-            await LiveAsync(store, series, monitor, nominalV, count, stop);
+            await KeepDaysAsync(store, series, monitor, nominalV, count, stop);
         }
         catch
         {
@@ -193,7 +193,7 @@ public static class MonitorEndpoints
     }
 
     /// <summary>All its days, each kept as it is over.</summary>
-    private static async Task LiveAsync(
+    private static async Task KeepDaysAsync(
         LogStore store,
         long series,
         MadeUpMonitor monitor,
