@@ -1,4 +1,4 @@
-import { api } from '../api/client'
+import { api, Refused } from '../api/client'
 import type { ImportLine, LiveReading, LogAnswer, LogEntry, LogLesson } from '../api/client'
 import { session } from '../app/session.svelte'
 
@@ -202,7 +202,8 @@ class Log {
 }
 
 function said(e: unknown) {
-  return e instanceof Error ? e.message : 'The server does not answer.'
+  // What a browser says of a line that is cut is no sentence.
+  return e instanceof Refused ? e.message : 'The server does not answer. What you typed stays here: try again.'
 }
 
 export const log = new Log()
