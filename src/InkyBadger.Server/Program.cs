@@ -132,6 +132,7 @@ api.MapFiles();
 api.MapEvaluating();
 api.MapLoads();
 api.MapInverters();
+api.MapAc();
 api.MapBanks();
 api.MapCables();
 api.MapCharging();

@@ -72,6 +72,13 @@ public class LayoutTests
                     break;
                 case "inverter":
                     Dialog(bench, "[data-testid=inverters] button", "Add my own", "[data-own=name]", "Leave it", Look);
+                    bench.ClickText(".views button", "AC side");
+                    bench.ClickText("button", "Pass-through");
+                    bench.Find("[data-part=change]");
+                    bench.Run("document.querySelector('[data-part=change]').dispatchEvent(new MouseEvent('click', { bubbles: true }))");
+                    bench.Find("[data-testid=ac-part]");
+                    Look("long, the AC side");
+                    bench.ClickText(".views button", "what it holds");
                     break;
                 case "bank":
                     bench.Click("[data-unit=A1]");
@@ -127,6 +134,14 @@ public class LayoutTests
                         }
                     )
                         Dialog(bench, ".dialogs button", button, inside, "Close", Look);
+                    Dialog(bench, ".dialogs button", "Own tables", "select", "Close", Look);
+                    bench.ClickText(".views button", "protection");
+                    bench.Find("[data-testid=probe]");
+                    Look("long, protection");
+                    bench.ClickText(".views button", "goes dark");
+                    bench.Find("[data-thing=main-fuse]");
+                    Look("long, goes dark");
+                    bench.ClickText(".views button", "elevation");
                     bench.Click("button[aria-label=Help]");
                     bench.Find("dialog[open] table");
                     Look("help");

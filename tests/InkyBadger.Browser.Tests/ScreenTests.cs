@@ -89,6 +89,28 @@ public class ScreenTests
                 bench.ClickText("dialog[open] button", "Back to the stock");
                 bench.ClickText("dialog[open] button", "Close");
             }
+            if (station == "cables")
+            {
+                bench.ClickText(".views button", "protection");
+                bench.Find("[data-testid=probe]");
+                judge("protection in time");
+                bench.ClickText(".views button", "goes dark");
+                bench.Find("[data-thing=main-fuse]");
+                judge("what goes dark");
+                bench.ClickText(".views button", "elevation");
+                bench.ClickText("button", "Own tables");
+                bench.Find("dialog[open] select");
+                judge("own tables");
+                bench.ClickText("dialog[open] button", "Close");
+            }
+            if (station == "inverter")
+            {
+                bench.ClickText(".views button", "AC side");
+                bench.ClickText("button", "A panel of its own");
+                bench.Find("[data-part=change]");
+                judge("the AC side");
+                bench.ClickText(".views button", "what it holds");
+            }
             if (station != "loads")
                 continue;
             bench.Click("input[role=combobox]");

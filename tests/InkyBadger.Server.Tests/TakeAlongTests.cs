@@ -117,7 +117,8 @@ public class TakeAlongTests
             Assert.Equal(0, well);
             Assert.Contains("Standby bank: 48 V, 5.05 kWh a day, 67.7 A at full load", said, StringComparison.Ordinal);
             Assert.Contains("main fuse 90 A, Class T", said, StringComparison.Ordinal);
-            Assert.Contains("0 wrong, 0 to look at", said, StringComparison.Ordinal);
+            // Its vaccine fridge must not go dark, and hangs on single things.
+            Assert.Contains("0 wrong, 1 to look at", said, StringComparison.Ordinal);
 
             var (wrong, json) = RunningServer.RunToEnd("--check", clinic, trailer, "--json");
             Assert.Equal(1, wrong);

@@ -34,7 +34,7 @@ internal static class JointSteps
     private static Draft InsideOf(Walk w, PlacedAmps c, double through, ShareSteps.SteadyLoad load, double amps, double lugMilliohm)
     {
         var (id, name) = ($"joint-{c.Id}".ToLowerInvariant(), c.Name);
-        var copper = new MeasuredConductor(Conductors.Get(c.Size).R20MilliohmPerM, c.LengthM);
+        var copper = new MeasuredConductor(w.Tables.Conductor(c.Size).R20MilliohmPerM, c.LengthM);
         var cut = w.Cuts?.Cables.FirstOrDefault(x =>
             x.Size == c.Size
             && Math.Abs(x.LengthM - c.LengthM) < 1e-6
@@ -58,7 +58,7 @@ internal static class JointSteps
                     Say.Size(c.Size, c.Conductors),
                     "",
                     "",
-                    MainLoop.Diameter(Conductors.Get(c.Size).AreaMm2),
+                    MainLoop.Diameter(w.Tables.Conductor(c.Size).AreaMm2),
                     cut?.FromLug.Split('×')[^1].Trim(),
                     cut is null ? null : $"cut-{cut.Key}"
                 ),
@@ -163,7 +163,7 @@ internal static class JointSteps
                 },
                 name,
                 amps / p.Conductors,
-                copper ? new(Conductors.Get(size!).R20MilliohmPerM, p.Piece!.LengthM) : null,
+                copper ? new(w.Tables.Conductor(size!).R20MilliohmPerM, p.Piece!.LengthM) : null,
                 copper ? 0 : 1,
                 copper ? 0 : p.SoundMilliohm,
                 main.DesignA / p.Conductors,

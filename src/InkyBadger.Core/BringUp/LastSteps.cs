@@ -106,13 +106,60 @@ internal static class LastSteps
         }
     }
 
+    /// <summary>
+    /// Every position of the AC side’s switches turned once, with what must be live and what dark in it; of very many the first ones.
+    /// </summary>
+    private static void Positions(Walk w, string inverter)
+    {
+        if (w.Work.Scene.Index != 0 || w.Work.Site.Ac is not { Refused: null, Switches.Count: > 0 } board)
+            return;
+        var parts = w.Work.Scene.Design.AcSide.Parts.ToDictionary(p => p.Id);
+        string Names(IEnumerable<string> ids) => Say.List([.. ids.Select(id => AcNames.NameOf(parts[id]))]);
+        foreach (var state in board.States.Take(MostPositions))
+        {
+            List<string> list =
+            [
+                .. state
+                    .Feeds.Where(f => f.Circuits.Count > 0)
+                    .Select(f =>
+                        $"Live from {AcNames.NameOf(parts[f.Source])}{(f.Leg is { } leg ? $", leg {leg}" : "")}: {Names(f.Circuits)}."
+                    ),
+            ];
+            if (state.Dark.Count > 0)
+                list.Add($"Dark, proven with a tester: {Names(state.Dark)}.");
+            foreach (
+                var plug in parts.Values.Where(p =>
+                    p.Kind == AcPartKind.Plug && state.Feeds.First(f => f.Source == p.Id).Circuits.Count == 0
+                )
+            )
+                list.Add($"With {AcNames.NameOf(plug)} pulled its pins are dead.");
+            w.Add(
+                new($"ac-{string.Join('-', state.Positions)}", $"AC: {state.Words}")
+                {
+                    Ask = $"Turn it: {state.Words}",
+                    Do = "With every supply there, one after the other.",
+                    List = list,
+                    About = $"{inverter}|{string.Join('|', list)}",
+                    Caution =
+                        state.Troubles.Count > 0
+                            ? $"Not before it is put right: {board.Troubles[state.Troubles[0]].Title}."
+                            : "Mains voltage: a licensed electrician’s hand, and covers on.",
+                }
+            );
+        }
+    }
+
+    /// <summary>More positions are turned by whoever wired them.</summary>
+    private const int MostPositions = 12;
+
     private static void Ac(Walk w)
     {
         if (w.Results.Inverter is not { Item: not null } inverter)
             return;
         var transfer = w.Work.Document.Inverters.Any(x => x.Feeds is "transfer" or "panel" || x.Charger == ChargerFeed.Shore);
         w.Under("AC");
-        if (transfer)
+        Positions(w, inverter.Name);
+        if (transfer || w.Work.Scene.Index == 0 && w.Work.Site.Ac is not null)
             w.Add(
                 new("transfer", "Mains lost and found")
                 {

@@ -103,7 +103,7 @@ internal static class MainLoop
                 else
                 {
                     yield return Joint(rules, pole, piece.Label, piece, a.Part, Tag(w, a.Part, pole), $"joint-{key}-1", false);
-                    var ohm = (double)Cable.Resistance(Conductors.Get(piece.Size).R20MilliohmPerM, piece.LengthM, 20, 1);
+                    var ohm = (double)Cable.Resistance(w.Tables.Conductor(piece.Size).R20MilliohmPerM, piece.LengthM, 20, 1);
                     yield return new(LoopItemKind.Piece, pole, piece.Label, $"copper-{key}", 1000 * ohm, piece, null, "", false);
                     yield return Joint(rules, pole, piece.Label, piece, b.Part, Tag(w, b.Part, pole), $"joint-{key}-2", true);
                 }

@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Proving;
+using InkyBadger.Core.Reference;
 using InkyBadger.Core.Sheets;
 using InkyBadger.Core.Trials;
 using InkyBadger.Core.Work;
@@ -80,6 +81,7 @@ internal sealed class Walk
     public BankWork Work { get; }
     public BankEvaluation Results { get; }
     public SchedulesResult? Cuts { get; }
+    public DesignTables Tables => Work.Tables;
 
     /// <summary>Which bank, in words; empty: there is one.</summary>
     public string Of { get; }

@@ -178,8 +178,11 @@ public static class BuildMaker
         };
     }
 
-    /// <summary>What is wrong with one source, its array, its supply or its settings, is mended on any build: it rules none out.</summary>
-    private static bool OfSource(Finding finding) => finding is { Station: Station.Charging, About.Length: > 0 };
+    /// <summary>
+    /// What is wrong with one source, its array, its supply or its settings, or on the AC side, is mended on any build: it rules none out.
+    /// </summary>
+    private static bool OfSource(Finding finding) =>
+        finding is { Station: Station.Charging, About.Length: > 0 } || finding.Rule.StartsWith("ac.", StringComparison.Ordinal);
 
     /// <summary>Usable when the string that holds most has gone.</summary>
     private static double LeftWh(BankWork w, BankResult bank) =>
@@ -217,7 +220,7 @@ public static class BuildMaker
             bank.Layout.Parallel >= bank.Unit.MaxParallel ? $"its maker allows {bank.Unit.MaxParallel} strings"
             : bank.Layout.Parallel >= most ? $"the house rule allows {Say.Number(most)} strings"
             : null;
-        var fuse = e.StringFuses is { Fitted: true } s ? Reference.Parts.Fuse(s.FuseClass) : 0;
+        var fuse = e.StringFuses is { Fitted: true } s ? scene.Tables.FusePrice(s.FuseClass) : 0;
         return new(bank.Layout.Series, bank.Holds.UsableWh / bank.Layout.Parallel, bank.Layout.Series * unitPrice + fuse, not);
     }
 }

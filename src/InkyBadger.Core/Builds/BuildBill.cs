@@ -102,8 +102,13 @@ internal static class BuildBill
         );
         Add(BillPart.Links, "lug", lugs, lugEach);
         Add(BillPart.Links, "bus bar at the bank", busBars ? 2 : 0, Parts.BusBar(busA));
-        Add(BillPart.Fuses, $"main fuse, {run.Fuse.Label.Split(',')[0]}", run.Fuse.RatingA is null ? 0 : 1, Parts.Fuse(run.Fuse.Class));
-        Add(BillPart.Fuses, "string fuse", strings?.Strings.Count ?? 0, strings is null ? 0 : Parts.Fuse(strings.FuseClass));
+        Add(
+            BillPart.Fuses,
+            $"main fuse, {run.Fuse.Label.Split(',')[0]}",
+            run.Fuse.RatingA is null ? 0 : 1,
+            scene.Tables.FusePrice(run.Fuse.Class)
+        );
+        Add(BillPart.Fuses, "string fuse", strings?.Strings.Count ?? 0, strings is null ? 0 : scene.Tables.FusePrice(strings.FuseClass));
         Add(BillPart.Switching, "disconnect", hasSwitch ? 1 : 0, Parts.Switch(run.DesignA));
         Add(BillPart.Switching, "bus bar", 2, Parts.BusBar(busA));
         if (area > 0)

@@ -31,6 +31,12 @@ public sealed record DesignDocument
     public double? Years { get; init; }
     public HouseRuleChoice HouseRules { get; init; } = new();
     public PriceBasis Prices { get; init; } = new();
+
+    /// <summary>Tables and copper of one's own.</summary>
+    public OwnTables Tables { get; init; } = new();
+
+    /// <summary>The AC side as one drawing.</summary>
+    public AcDrawing AcSide { get; init; } = new();
     public IReadOnlyList<Decision> Decisions { get; init; } = [];
     public IReadOnlyList<Bank> Banks { get; init; } = [];
     public IReadOnlyList<Join> Joins { get; init; } = [];

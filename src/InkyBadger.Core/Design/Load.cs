@@ -55,6 +55,12 @@ public sealed record Load
     /// <summary>Typical figures that nobody has looked at yet.</summary>
     public bool Assumed { get; init; }
 
+    /// <summary>It must not go dark: steering, a bilge pump, vaccine.</summary>
+    public bool MustStay { get; init; }
+
+    /// <summary>Something else keeps it going where this feed opens: a battery of its own, a second supply, a hand pump.</summary>
+    public bool HasReserve { get; init; }
+
     /// <summary>Taken from this many units of each string only; null: from the whole string.</summary>
     public int? Tap { get; init; }
 }

@@ -102,7 +102,7 @@ internal static class CableFindings
                                 Wiring = With(s.Bank.Wiring, c.Kind, index, x => x with { Size = null, Parallel = null }),
                             }
                         ),
-                        Enough(run, c.HeldA) is var (size, conductors, carries)
+                        Enough(s.Scene.Tables, run, c.HeldA) is var (size, conductors, carries)
                             ? FindingScene.Offer(
                                 $"Use {Say.Size(size, conductors)}",
                                 $"good for {Say.A(carries)}",
@@ -161,7 +161,7 @@ internal static class CableFindings
             "/wiring",
             $"{c.Size} goes by the figures of {c.As}",
             "The table of the practice chosen does not list it: it is judged by the amperes of the nearest area, with its own copper.",
-            [new("copper", Conductors.Get(c.Size).AreaMm2, "mm2"), new("taken to carry", c.AmpacityA, "A")]
+            [new("copper", s.Scene.Tables.Conductor(c.Size).AreaMm2, "mm2"), new("taken to carry", c.AmpacityA, "A")]
         );
     }
 
@@ -173,7 +173,7 @@ internal static class CableFindings
         Func<Design.Wiring, Design.Conductor, Design.Wiring> put,
         Design.Conductor? before
     ) =>
-        Enough(run, amps) is not var (size, conductors, carries)
+        Enough(s.Scene.Tables, run, amps) is not var (size, conductors, carries)
             ? null
             : FindingScene.Offer(
                 $"Use {Say.Size(size, conductors)}",
@@ -193,10 +193,10 @@ internal static class CableFindings
             );
 
     /// <summary>The least copper of the run's practice that carries so much, up to three side by side.</summary>
-    private static (string Size, int Conductors, double CarriesA)? Enough(RunResult run, double amps)
+    private static (string Size, int Conductors, double CarriesA)? Enough(DesignTables tables, RunResult run, double amps)
     {
         for (var m = 1; m <= 3; m++)
-            foreach (var row in CablePractices.Get(run.Laid.Practice).Rows)
+            foreach (var row in tables.Practice(run.Laid.Practice).Rows)
                 if (
                     (m == 1 || row.Conductor.AreaMm2 >= CableSelect.LeastParallelMm2)
                     && Cable.Ampacity(row, run.Laid.AmbientC, 1, m).AmpacityA is var carries

@@ -171,9 +171,12 @@ public static class FindingRules
         SourceFindings.All,
         CableFindings.Placed,
         CableFindings.Shunt,
+        ProtectionFindings.All,
+        DarkFindings.All,
         DriftFindings.All,
         StandFindings.All,
         SiteFindings.All,
+        AcFindings.All,
     ];
 
     /// <summary>Findings of a bank, the gravest first, within a grade in the order of the work.</summary>

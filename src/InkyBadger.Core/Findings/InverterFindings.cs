@@ -137,7 +137,7 @@ internal static class InverterFindings
                         Parallel = null,
                     }
                 );
-            if (Thicker(run) is { } more)
+            if (Thicker(s.Scene.Tables, run) is { } more)
                 yield return FindingScene.Offer(
                     $"Use {Say.Size(more.Size, more.Conductors)}",
                     EndOf,
@@ -169,11 +169,11 @@ internal static class InverterFindings
             : "the same watts on less current";
 
     /// <summary>The next more copper, one size up or one conductor more.</summary>
-    private static (string Size, int Conductors)? Thicker(RunResult run)
+    private static (string Size, int Conductors)? Thicker(DesignTables tables, RunResult run)
     {
-        if (run.Cable.Size is not { } size || !CablePractices.Get(run.Laid.Practice).Has(size))
+        if (run.Cable.Size is not { } size || !tables.Practice(run.Laid.Practice).Has(size))
             return null;
-        var rows = CablePractices.Get(run.Laid.Practice).Rows;
+        var rows = tables.Practice(run.Laid.Practice).Rows;
         var at = rows.Index().First(r => r.Item.Size == size).Index;
         return at + 1 < rows.Count ? (rows[at + 1].Size, run.Cable.Conductors)
             : run.Cable.Conductors < 3 ? (size, run.Cable.Conductors + 1)

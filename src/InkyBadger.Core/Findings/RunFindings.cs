@@ -249,7 +249,7 @@ internal static class RunFindings
             return null;
         IEnumerable<MendOffer> Ways()
         {
-            if (FuseClasses.Get(RunStage.AdvisedClass).Next(v.Run.Fuse.WantedA) is { } rating)
+            if (s.Scene.Tables.Fuse(RunStage.AdvisedClass).Next(v.Run.Fuse.WantedA) is { } rating)
                 yield return v.Mend(s, $"A current-limiting fuse here, {Say.Rating(rating)}", "it breaks the short itself", r =>
                     r with
                     {
@@ -260,8 +260,8 @@ internal static class RunFindings
                 );
             var k = Math.Sqrt(stands) / (v.Run.Cable.AreaMm2!.Value * v.Run.Cable.Conductors);
             if (
-                CablePractices
-                    .Get(v.Run.Laid.Practice)
+                s
+                    .Scene.Tables.Practice(v.Run.Laid.Practice)
                     .Rows.FirstOrDefault(r => Tolerant.AtLeast(k * r.Conductor.AreaMm2, Math.Sqrt(through))) is
                 { } thick
             )
@@ -319,7 +319,7 @@ internal static class RunFindings
     {
         if (v.Run.Fuse.RatingA is not { } rating)
             return null;
-        var fuse = FuseClasses.Get(v.Run.Fuse.Class);
+        var fuse = s.Scene.Tables.Fuse(v.Run.Fuse.Class);
         var starts = Starts(s, v);
         var at = starts.FindIndex(x => !Fuse.Holds(fuse, rating, x.Amps, x.Seconds));
         if (at < 0)
@@ -482,7 +482,7 @@ internal static class RunFindings
 
     private static Finding? Hot(FindingScene s, RunView v) =>
         v.Run is not { Carries.ConductorC: { } hot, Cable.Size: { } size } run
-        || hot < CablePractices.Get(run.Laid.Practice).InsulationC - 0.5
+        || hot < s.Scene.Tables.Practice(run.Laid.Practice).InsulationC - 0.5
             ? null
             : s.Make(
                 "cable.hot",
@@ -534,7 +534,7 @@ internal static class RunFindings
         var together = 2 * run.Cable.Conductors;
         var rule = s.Scene.Rules.Word("ambient-above-one") == "yes";
         var bundled = Cable
-            .Ampacity(CablePractices.Get(run.Laid.Practice).Find(size)!, ambient, together, run.Cable.Conductors, rule)
+            .Ampacity(s.Scene.Tables.Practice(run.Laid.Practice).Find(size)!, ambient, together, run.Cable.Conductors, rule)
             .AmpacityA;
         if (Tolerant.AtLeast(bundled, rating))
             return null;

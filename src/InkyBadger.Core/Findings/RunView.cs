@@ -74,6 +74,10 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
     public MendOffer Mend(FindingScene s, string label, string outcome, Func<Run, Run> change, string? group = null) =>
         s.OfRun(Doc.Id, label, outcome, change, group);
 
+    /// <inheritdoc cref="Mend(FindingScene, string, string, Func{Run, Run}, string?)"/>
+    public MendOffer Mend(FindingScene s, string label, Func<BankWork, string> outcome, Func<Run, Run> change) =>
+        FindingScene.Offer(label, outcome, s.Bank.WithRun(Doc.Id, change));
+
     public MendOffer UseSize(FindingScene s, CableOption advised) =>
         FindingScene.Offer(
             $"Use {Say.Size(advised.Size, advised.Conductors)}",
@@ -93,7 +97,7 @@ internal sealed record RunView(string Place, string Name, Run Doc, RunResult Run
     public IEnumerable<MendOffer> ClassThatFits(FindingScene s)
     {
         var good = ProtectionStage
-            .ClassesAt(Run.DesignA, Run.Carries.FuseLimitA ?? 0, GreatestV, ShortA ?? 0, RunStage.NextSizeUp(s.Scene))
+            .ClassesAt(s.Scene.Tables, Run.DesignA, Run.Carries.FuseLimitA ?? 0, GreatestV, ShortA ?? 0, RunStage.NextSizeUp(s.Scene))
             .Where(c => c.Fails.All(f => f == FuseFailure.Cable))
             .ToList();
         var fit = good.Find(c => c.Id == RunStage.AdvisedClass) ?? good.FirstOrDefault();

@@ -175,17 +175,24 @@ public static class LimitsChain
         };
 
     /// <summary>The multiple of its rating that opens a fuse at a time: the inverse of <see cref="Fuse.OpeningTime"/>.</summary>
-    internal static double MultipleAt(FuseClass fuseClass, double seconds)
+    internal static double MultipleAt(FuseClass fuseClass, double seconds) => MultipleAt(fuseClass, seconds, p => p.Seconds);
+
+    /// <summary>The multiple it surely holds for a time: the inverse of the least it may take to open.</summary>
+    internal static double MultipleHeld(FuseClass fuseClass, double seconds) => MultipleAt(fuseClass, seconds, p => p.LeastS);
+
+    private static double MultipleAt(FuseClass fuseClass, double seconds, Func<OpeningPoint, double> edge)
     {
-        var points = OpeningTimes.Get(fuseClass.Family);
-        if (seconds > points[0].Seconds)
+        var points = fuseClass.Points;
+        if (seconds > edge(points[0]))
             return 1;
         for (var i = 1; i < points.Count; i++)
         {
             var (a, b) = (points[i - 1], points[i]);
-            if (seconds < b.Seconds)
+            if (seconds < edge(b))
                 continue;
-            return a.Multiple * Math.Pow(b.Multiple / a.Multiple, Math.Log(seconds / a.Seconds) / Math.Log(b.Seconds / a.Seconds));
+            return edge(a) == edge(b)
+                ? b.Multiple
+                : a.Multiple * Math.Pow(b.Multiple / a.Multiple, Math.Log(seconds / edge(a)) / Math.Log(edge(b) / edge(a)));
         }
         return points[^1].Multiple;
     }

@@ -35,11 +35,17 @@ public static class ShortCircuit
     /// <summary>Out and back at 20 °C over a cable of this length one way [m, &gt; 0] [Ω].</summary>
     public static double PathOhm(string pathSize, double pathLengthM, int pathConductors)
     {
+        if (Conductors.Find(pathSize) is not { } conductor)
+            throw new Refusal(nameof(pathSize), "is not a size of the conductor table");
+        return PathOhm(conductor, pathLengthM, pathConductors);
+    }
+
+    /// <inheritdoc cref="PathOhm(string, double, int)"/>
+    public static double PathOhm(Conductor conductor, double pathLengthM, int pathConductors)
+    {
         Require.Above(pathLengthM, 0);
         Require.AtLeast(pathConductors, 1);
-        if (!Conductors.Has(pathSize))
-            Require.Refuse(nameof(pathSize), "is not a size of the conductor table");
-        return 2 * Conductors.Get(pathSize).R20MilliohmPerM / 1000 * pathLengthM / pathConductors;
+        return 2 * conductor.R20MilliohmPerM / 1000 * pathLengthM / pathConductors;
     }
 
     /// <summary>

@@ -8,7 +8,7 @@ namespace InkyBadger.Core.Protection;
 /// </summary>
 public sealed class FuseCurve
 {
-    private readonly (double Amps, double Seconds)[] points;
+    private readonly (double Amps, double LeastS, double Seconds, double MostS)[] points;
 
     public FuseClass Class { get; }
     public double RatingA { get; }
@@ -19,7 +19,7 @@ public sealed class FuseCurve
     {
         Require.Above(ratingA, 0);
         (Class, RatingA) = (fuse, ratingA);
-        points = [.. OpeningTimes.Get(fuse.Family).Select(p => (p.Multiple * ratingA, p.Seconds))];
+        points = [.. fuse.Points.Select(p => (p.Multiple * ratingA, p.LeastS, p.Seconds, p.MostS))];
     }
 
     /// <summary>The least current that opens it [A].</summary>
@@ -31,8 +31,16 @@ public sealed class FuseCurve
     /// <summary>Currents of its points [A].</summary>
     public IEnumerable<double> Amps => points.Select(p => p.Amps);
 
-    /// <summary>Seconds at a current [A, &gt; 0]; null: it does not open.</summary>
-    public double? At(double amps)
+    /// <summary>Seconds at a current [A, &gt; 0], as a rule; null: it does not open.</summary>
+    public double? At(double amps) => At(amps, p => p.Seconds);
+
+    /// <summary>The least it may take [s]; null: it does not open.</summary>
+    public double? LeastAt(double amps) => At(amps, p => p.LeastS);
+
+    /// <summary>The most it may take [s]; null: it does not open.</summary>
+    public double? MostAt(double amps) => At(amps, p => p.MostS);
+
+    private double? At(double amps, Func<(double Amps, double LeastS, double Seconds, double MostS), double> edge)
     {
         Require.Above(amps, 0);
         if (!Tolerant.AtLeast(amps, FirstA))
@@ -43,9 +51,9 @@ public sealed class FuseCurve
             if (amps > b.Amps)
                 continue;
             var share = Math.Max(0, Math.Log(amps / a.Amps) / Math.Log(b.Amps / a.Amps));
-            return a.Seconds * Math.Pow(b.Seconds / a.Seconds, share);
+            return edge(a) * Math.Pow(edge(b) / edge(a), share);
         }
         var beyond = Class.IsBreaker ? 1 : LastA / amps;
-        return points[^1].Seconds * beyond * beyond;
+        return edge(points[^1]) * beyond * beyond;
     }
 }

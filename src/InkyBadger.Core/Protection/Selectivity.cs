@@ -10,9 +10,6 @@ public sealed record SelectivityResult(double Ratio, double FirstA, bool? Select
 /// <summary>Two fuses in series, the one upstream and the one downstream (method, 14.1).</summary>
 public static class Selectivity
 {
-    /// <summary>The one upstream at a third of its typical time, the other at three times its own.</summary>
-    private const double Apart = Wiring.Fuse.Spread * Wiring.Fuse.Spread;
-
     private const double LeastRatio = 2;
 
     /// <param name="shortCircuitA">Most that flows at the place [A, &gt; 0].</param>
@@ -55,7 +52,7 @@ public static class Selectivity
         return new(ratio, downstream.FirstA, true, shortCircuitA, rule);
     }
 
-    /// <summary>How far apart they are, as a logarithm; below 0: both may open.</summary>
+    /// <summary>The least time of the one over the most of the other, as a logarithm; below 0: both may open.</summary>
     private static double Margin(FuseCurve upstream, FuseCurve downstream, double amps) =>
-        upstream.At(amps) is { } late && downstream.At(amps) is { } early ? Math.Log(late / early / Apart) : double.PositiveInfinity;
+        upstream.LeastAt(amps) is { } late && downstream.MostAt(amps) is { } early ? Math.Log(late / early) : double.PositiveInfinity;
 }

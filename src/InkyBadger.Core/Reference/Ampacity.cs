@@ -11,18 +11,28 @@ public sealed record AmpacityRow(string Practice, Conductor Conductor, double Am
     /// </summary>
     public double? FuseA { get; init; }
 
+    /// <summary>Of its factors for conductors that touch; null: by the practice’s name.</summary>
+    public string? Family { get; init; }
+
     /// <summary>The size whose row this is, where a conductor that the practice does not list goes by it; null: its own.</summary>
     public string? As { get; init; }
 }
 
 /// <summary>A cable practice: its sizes in rising order. Typical values, table <c>ampacity</c>; local rules come first.</summary>
-public sealed class CablePractice(string id, IReadOnlyList<AmpacityRow> rows)
+/// <param name="conductors">Where sizes it does not list are looked up; null: the typical conductors.</param>
+/// <param name="family">Of its factors for conductors that touch; null: what its id begins with.</param>
+public sealed class CablePractice(
+    string id,
+    IReadOnlyList<AmpacityRow> rows,
+    Func<string, Conductor?>? conductors = null,
+    string? family = null
+)
 {
     private readonly Dictionary<string, AmpacityRow> bySize = rows.ToDictionary(r => r.Size);
 
     public string Id { get; } = id;
     public IReadOnlyList<AmpacityRow> Rows { get; } = rows;
-    public string Family { get; } = id[..id.IndexOf('-')];
+    public string Family { get; } = family ?? id[..id.IndexOf('-')];
     public double InsulationC => Rows[0].InsulationC;
     public double ReferenceC => Rows[0].ReferenceC;
 
@@ -40,9 +50,8 @@ public sealed class CablePractice(string id, IReadOnlyList<AmpacityRow> rows)
     {
         if (bySize.TryGetValue(size, out var own))
             return own;
-        if (!Conductors.Has(size))
+        if ((conductors is null ? Conductors.Find(size) : conductors(size)) is not { } conductor)
             return null;
-        var conductor = Conductors.Get(size);
         var nearest = Rows.Where(r => r.Conductor.AreaMm2 <= conductor.AreaMm2 * MostMoreCopper)
             .MinBy(r => Math.Abs(r.Conductor.AreaMm2 - conductor.AreaMm2));
         return nearest is null ? null : nearest with { Conductor = conductor, As = nearest.Size };

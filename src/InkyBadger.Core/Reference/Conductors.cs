@@ -19,5 +19,7 @@ public static class Conductors
     public static Conductor Get(string size) =>
         BySize.TryGetValue(size, out var found) ? found : throw new Refusal("size", $"“{size}” is not a size of the conductor table");
 
+    public static Conductor? Find(string size) => BySize.GetValueOrDefault(size);
+
     public static bool Has(string size) => BySize.ContainsKey(size);
 }

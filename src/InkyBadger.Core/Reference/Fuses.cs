@@ -1,18 +1,48 @@
 using System.Globalization;
+using InkyBadger.Core.Design;
 
 namespace InkyBadger.Core.Reference;
 
 /// <summary>
-/// A fuse or breaker class: greatest DC volts, interrupt rating [A] and the ratings made [A]. Typical values, table <c>fuses</c>.
+/// A point of a fuse's curve: at a multiple of its rating it opens after so long at the least, as a rule, and at the most [s].
+/// </summary>
+public readonly record struct OpeningPoint(double Multiple, double LeastS, double Seconds, double MostS);
+
+/// <summary>
+/// A fuse or breaker class: greatest DC volts, interrupt rating [A] and the ratings made [A]. Typical values, table <c>fuses</c>, or a
+/// class of one's own with its maker's curve.
 /// </summary>
 public sealed record FuseClass(string Id, string Label, double MaxDcV, double InterruptA, IReadOnlyList<double> RatingsA)
 {
-    public string Family { get; } = FuseClasses.FamilyOf(Id);
+    /// <summary>Typical times spread widely: from a third of them to three times.</summary>
+    public const double UsualSpread = 3;
+
+    public string Family { get; private init; } = FuseClasses.FamilyOf(Id);
 
     /// <summary>Current-limiting classes protect what stands downstream of them.</summary>
-    public bool LimitsCurrent => Family is "class-t" or "nh-gg";
+    public bool LimitsCurrent { get; private init; } = FuseClasses.FamilyOf(Id) is "class-t" or "nh-gg";
 
-    public bool IsBreaker => Family == "breaker";
+    public bool IsBreaker { get; private init; } = FuseClasses.FamilyOf(Id) == "breaker";
+
+    /// <summary>Its curve is the maker's, not the typical one of a family.</summary>
+    public bool IsOwn { get; private init; }
+
+    /// <summary>When it opens, the multiples rising.</summary>
+    public IReadOnlyList<OpeningPoint> Points { get; private init; } = FuseClasses.PointsOf(FuseClasses.FamilyOf(Id), UsualSpread);
+
+    /// <summary>The same with its typical times taken apart otherwise.</summary>
+    internal FuseClass WithSpread(double spread) => this with { Points = FuseClasses.PointsOf(Family, spread) };
+
+    /// <summary>A class of one's own. Between the least and the most the middle of the logarithms stands for its usual time.</summary>
+    internal static FuseClass Of(OwnFuse own) =>
+        new(own.Id, own.Label, own.MaxDcV, own.InterruptA, own.RatingsA)
+        {
+            Family = own.Id,
+            LimitsCurrent = own.LimitsCurrent,
+            IsBreaker = own.Breaker,
+            IsOwn = true,
+            Points = [.. own.Curve.Select(p => new OpeningPoint(p.Multiple, p.LeastS, Math.Sqrt(p.LeastS * p.MostS), p.MostS))],
+        };
 
     /// <summary>Smallest rating made of at least <paramref name="amps"/>; null when the class has none so large.</summary>
     public double? Next(double amps)
@@ -66,6 +96,10 @@ public static class FuseClasses
             "class-t" => id,
             _ => id[..id.IndexOf('-')],
         };
+
+    /// <summary>Of a family: none where it is not in the table.</summary>
+    internal static IReadOnlyList<OpeningPoint> PointsOf(string family, double spread) =>
+        [.. OpeningTimes.Get(family).Select(p => new OpeningPoint(p.Multiple, p.Seconds / spread, p.Seconds, p.Seconds * spread))];
 }
 
 /// <summary>Typical opening times by multiple of the rating, table <c>fuse-opening-times</c>; the maker's curve rules.</summary>
@@ -78,7 +112,8 @@ public static class OpeningTimes
         .GroupBy(r => r.Family)
         .ToDictionary(g => g.Key, g => g.Select(r => (r.Multiple, r.Seconds)).ToArray());
 
-    public static IReadOnlyList<(double Multiple, double Seconds)> Get(string family) => ByFamily[family];
+    public static IReadOnlyList<(double Multiple, double Seconds)> Get(string family) =>
+        ByFamily.TryGetValue(family, out var points) ? points : [];
 
     public static IEnumerable<string> Families => ByFamily.Keys;
 }

@@ -45,10 +45,13 @@ public sealed record HouseRule(
     public bool Accepts(JsonElement value) =>
         value.ValueKind switch
         {
-            JsonValueKind.Number => Type is "number" or "autonomy" && value.TryGetDouble(out var x) && x > 0 && x <= Greatest,
+            JsonValueKind.Number => Type is "number" or "autonomy" && value.TryGetDouble(out var x) && x > 0 && x >= Least && x <= Greatest,
             JsonValueKind.String => Words.Contains(value.GetString()),
             _ => false,
         };
+
+    /// <summary>Least number the rule takes, where that is not just above 0.</summary>
+    public double Least => Unit == "times" ? 1 : 0;
 
     /// <summary>Greatest number the rule takes.</summary>
     public double Greatest =>
@@ -57,6 +60,7 @@ public sealed record HouseRule(
             "fraction" when Id == "inverter-headroom" => 5,
             "fraction" when Id is "drop-limit-main" or "drop-limit-device" => 0.5,
             "mΩ" => 5,
+            "times" => 20,
             "fraction" => 1,
             _ => 1000,
         };

@@ -1,5 +1,12 @@
 namespace InkyBadger.Core.Rehearsal;
 
+/// <summary>Hours in which a feed gave nothing of what was asked, and the longest of them without a break [h].</summary>
+public sealed record DarkFeed(double Hours, double LongestH)
+{
+    internal (DarkFeed, double Now) With(bool dark, double now, double stepH) =>
+        !dark ? (this, 0) : (new(Hours + stepH, Math.Max(LongestH, now + stepH)), now + stepH);
+}
+
 /// <summary>
 /// A day of a run: lowest charge [0 to 1], hours that something was asked for and not given [h], energy that the sources had and the bank
 /// did not take, what each source gave, what the loads took [Wh], hours a generator ran.
@@ -70,6 +77,12 @@ public sealed class YearReader : IRehearsalReader
         (amps, sourceW) = (Empty(strings), Empty(given.Length));
     }
 
+    /// <summary>Hours without AC and without DC that were asked for, and the longest stretch of each [h].</summary>
+    public DarkFeed Ac { get; private set; } = new(0, 0);
+    public DarkFeed Dc { get; private set; } = new(0, 0);
+    private double acNow,
+        dcNow;
+
     public IReadOnlyList<YearDay> Days => days;
     public IReadOnlyList<YearQuarters> QuartersOf => quarters;
 
@@ -80,6 +93,8 @@ public sealed class YearReader : IRehearsalReader
         lowest = Math.Min(lowest, m.Soc);
         if (m.Dark)
             (dark, anyDark) = (dark + stepH, true);
+        (Ac, acNow) = Ac.With(m.DarkAc, acNow, stepH);
+        (Dc, dcNow) = Dc.With(m.DarkDc, dcNow, stepH);
         refused += m.ClippedW * stepH;
         outWh += m.OutW * stepH;
         if (m.Generator)

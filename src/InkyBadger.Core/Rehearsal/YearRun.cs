@@ -27,11 +27,15 @@ public sealed record YearIntro(
 /// <summary>Some days of a run, from one on (from 0), and how each begins, to be given back to <see cref="YearStretch"/>.</summary>
 public sealed record YearMonth(int From, IReadOnlyList<YearDay> Days, IReadOnlyList<YearQuarters> Quarters, IReadOnlyList<string> Begins);
 
+/// <summary>A load that must not go dark: hours without its feed while it was asked for, the longest at a stretch [h].</summary>
+public sealed record StayDark(string Load, string Name, bool HasReserve, double Hours, double LongestH);
+
 /// <summary>How a year went.</summary>
 /// <param name="DarkDays">On which something was asked for and not given.</param>
 /// <param name="CyclesPerYear">Equivalent full ones.</param>
 /// <param name="Lowest">Day of the lowest charge, as YYYY-MM-DD.</param>
 /// <param name="FortnightDarkH">Dark hours of each two weeks, by their first day [h].</param>
+/// <param name="Stays">What must not go dark, and for how long it did.</param>
 /// <param name="Working">How the figures came about, each under its place here.</param>
 public sealed record YearOutcome(
     string Headline,
@@ -45,6 +49,7 @@ public sealed record YearOutcome(
     double LongestUnfilledDays,
     RehearsalResult Sums,
     IReadOnlyList<double> FortnightDarkH,
+    IReadOnlyList<StayDark> Stays,
     IReadOnlyList<Equation> Working
 )
 {
@@ -62,9 +67,12 @@ public sealed class YearRun
 
     public YearIntro Intro { get; }
 
-    private YearRun(YearIntro intro, RehearsalSetup? setup)
+    private readonly IReadOnlyList<Load> stays;
+
+    private YearRun(YearIntro intro, RehearsalSetup? setup, Bank bank)
     {
         (Intro, this.setup) = (intro, setup);
+        stays = [.. bank.Demand.Loads.Where(l => l.MustStay)];
         if (setup is null)
             return;
         run = new(setup.Plan);
@@ -78,15 +86,15 @@ public sealed class YearRun
         try
         {
             var setup = SetupOf(w, weather);
-            return new(IntroOf(w, setup), setup);
+            return new(IntroOf(w, setup), setup, w.Document);
         }
         catch (Missing missing)
         {
-            return new(Waiting(design, missing.Gap.Sentence), null);
+            return new(Waiting(design, missing.Gap.Sentence), null, w.Document);
         }
         catch (Refusal refusal)
         {
-            return new(Waiting(design, $"{refusal.Field}: {refusal.Message}"), null);
+            return new(Waiting(design, $"{refusal.Field}: {refusal.Message}"), null, w.Document);
         }
     }
 
@@ -184,12 +192,15 @@ public sealed class YearRun
             sums.LongestUnfilledH / 24,
             sums,
             Fortnights(reader.Days),
+            [.. stays.Select(l => Stay(l, l.Kind == LoadKind.Ac ? reader.Ac : reader.Dc))],
             RehearsalWorking.Of(setup, reader.Days, sums)
         );
     }
 
     /// <summary>Days that are looked at closely.</summary>
     public const int Fortnight = 14;
+
+    private static StayDark Stay(Load load, DarkFeed feed) => new(load.Id, load.Name, load.HasReserve, feed.Hours, feed.LongestH);
 
     private static double[] Fortnights(IReadOnlyList<YearDay> days) =>
         [.. Enumerable.Range(0, Math.Max(0, days.Count - Fortnight + 1)).Select(d => days.Skip(d).Take(Fortnight).Sum(x => x.DarkH))];

@@ -64,6 +64,29 @@ public static class Footing
         return list;
     }
 
+    private static string PracticeOf(DesignDocument design, string id) =>
+        design.Tables.Practices.FirstOrDefault(p => p.Id == id)?.Label ?? $"{id.Replace('-', ' ')} °C";
+
+    /// <summary>Tables of one’s own that are in use, each with where it is from.</summary>
+    private static IEnumerable<string> Brought(PaperSite papers)
+    {
+        var tables = papers.Design.Tables;
+        var used = new HashSet<string>();
+        for (var i = 0; i < papers.Count; i++)
+        {
+            var e = papers.Site[i].Evaluation(headlines: false);
+            foreach (var run in e.MainRun is { } main ? e.Circuits.Select(c => c.Run).Prepend(main) : [])
+                used.UnionWith([run.Laid.Practice, run.Fuse.Class, run.Cable.Size ?? ""]);
+            used.Add(e.StringFuses is { Fitted: true } strings ? strings.FuseClass : "");
+        }
+        foreach (var practice in tables.Practices.Where(p => used.Contains(p.Id)))
+            yield return $"Own ampacity table “{practice.Label}”: {practice.Source}.";
+        foreach (var fuse in tables.Fuses.Where(f => used.Contains(f.Id)))
+            yield return $"Own fuse class “{fuse.Label}”, with its maker’s curve: {fuse.Source}.";
+        foreach (var conductor in tables.Conductors.Where(c => used.Contains(c.Size)))
+            yield return $"Own conductor {conductor.Size}: {conductor.Source}.";
+    }
+
     /// <summary>The tables and rules the figures come from, named as what they are.</summary>
     public static IReadOnlyList<string> Tables(PaperSite papers)
     {
@@ -74,7 +97,7 @@ public static class Footing
             .SelectMany(i =>
                 site[i].Evaluation(headlines: false) is { MainRun: { } main } e ? e.Circuits.Select(c => c.Run).Prepend(main) : []
             )
-            .Select(r => $"{r.Laid.Practice.Replace('-', ' ')} °C at {Say.Number(r.Laid.AmbientC)} °C")
+            .Select(r => $"{PracticeOf(design, r.Laid.Practice)} at {Say.Number(r.Laid.AmbientC)} °C")
             .Distinct()
             .ToList();
         if (practices.Count > 0)
@@ -82,6 +105,7 @@ public static class Footing
         list.Add(
             "Fuse classes with their volts, interrupt ratings and opening times; copper at 20 °C; rest volts and settings by chemistry."
         );
+        list.AddRange(Brought(papers));
         var own = design.HouseRules.Own.Select(r =>
             $"{(HouseRuleTable.Has(r.Key) ? HouseRuleTable.Get(r.Key).Label : r.Key)} {r.Value.ToString().Replace('-', ' ')}"
         );

@@ -179,7 +179,7 @@ public static class PartsList
                     : !strings ? $"F{n}"
                     : row.Count == 1 ? "FA"
                     : $"FA–F{Say.StringName(row.Count)}";
-                var id = FuseClasses.All.FirstOrDefault(c => c.Label == row.Class)?.Id;
+                var id = w.Tables.Fuses.FirstOrDefault(c => c.Label == row.Class)?.Id;
                 var amps = row.RatingA is { } rating ? Say.Rating(rating) : "not made";
                 Add(
                     PartGroup.Fuses,
@@ -188,7 +188,7 @@ public static class PartsList
                     $"{(strings ? "String fuse" : isMain ? "Main fuse" : $"Fuse, {row.Name}")} {amps}",
                     $"{row.Class}; bears {Say.V(row.GreatestV)} DC{(row.ShortCircuitA is { } a ? $", breaks {Say.A(a)}" : "")}",
                     row.Count,
-                    id is null ? null : Parts.Fuse(id)
+                    id is null ? null : w.Tables.FusePrice(id)
                 );
                 Add(
                     PartGroup.Fuses,
@@ -200,7 +200,7 @@ public static class PartsList
                     id is null ? null : 0
                 );
                 // A breaker closes again.
-                if (id is null || !FuseClasses.Get(id).IsBreaker)
+                if (id is null || !w.Tables.Fuse(id).IsBreaker)
                     Add(PartGroup.Spares, $"spare-{row.Class}-{row.RatingA}", "", $"Spare fuse {amps}", row.Class, solar ? 2 : 1, null);
             }
             Merge(PartGroup.Spares);
@@ -353,7 +353,7 @@ public static class PartsList
         {
             foreach (var drum in lists.Totals)
             {
-                var area = Conductors.Has(drum.Size) ? Conductors.Get(drum.Size).AreaMm2 : (double?)null;
+                var area = w.Tables.FindConductor(drum.Size)?.AreaMm2;
                 Add(
                     PartGroup.Cable,
                     $"cable-{drum.Size}-{drum.Colour}",

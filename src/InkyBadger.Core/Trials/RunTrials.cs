@@ -88,7 +88,7 @@ public static class RunTrials
 
     private static RunTrialsResult Try(BankScene scene, RunResult run, double nominalV, double greatestV, double? shortA, FuseUpstream? up)
     {
-        var practice = CablePractices.Get(run.Laid.Practice);
+        var practice = scene.Tables.Practice(run.Laid.Practice);
         var input = new CableSelectInput(practice, run.DesignA, nominalV, run.Laid.LengthM)
         {
             FuseRatingA = run.Fuse.RatingA,
@@ -130,7 +130,7 @@ public static class RunTrials
             }
         var nextSizeUp = RunStage.NextSizeUp(scene);
         var classes = ProtectionStage
-            .ClassesAt(run.DesignA, run.Carries.FuseLimitA ?? 0, greatestV, shortA ?? 0, nextSizeUp)
+            .ClassesAt(scene.Tables, run.DesignA, run.Carries.FuseLimitA ?? 0, greatestV, shortA ?? 0, nextSizeUp)
             .Select(c =>
             {
                 var relies = c.Fails is [FuseFailure.Interrupt] && Harmless(up, shortA!.Value);

@@ -92,7 +92,7 @@ public static class Schedules
             AddRun(cables, $"C{n}−", c.Id, c.Run, "−", Black, charge ? c.From : c.To, charge ? "negative bus" : Negative(c.From));
         }
         AddArrays(cables, results);
-        AddInside(cables, results);
+        AddInside(cables, results, work.Tables);
         if (results.Bonding is { Absent: false, Size: { } bond } bonding)
             cables.Add(
                 new(
@@ -105,8 +105,8 @@ public static class Schedules
                     bonding.AreaMm2 ?? 0,
                     bonding.Conductors,
                     bonding.LengthM,
-                    Lug(bond, "M8"),
-                    Lug(bond, "M8"),
+                    Lug(bond, bonding.AreaMm2, "M8"),
+                    Lug(bond, bonding.AreaMm2, "M8"),
                     0,
                     Run.BondingId
                 )
@@ -123,14 +123,14 @@ public static class Schedules
                 g.First().AreaMm2 >= LugFromMm2 ? 2 * g.Sum(r => r.Pieces) : 0
             ))
             .ToList();
-        return new(Fuses(results, main), cables, totals, PartsOf(work.Document, results, main, bus));
+        return new(Fuses(results, main, work.Tables), cables, totals, PartsOf(work.Document, results, main, bus));
     }
 
     private static string Positive(string end) => end == "bus" ? "positive bus" : end;
 
     private static string Negative(string end) => end == "bus" ? "negative bus" : end;
 
-    private static List<FuseRow> Fuses(BankEvaluation e, RunResult main)
+    private static List<FuseRow> Fuses(BankEvaluation e, RunResult main, DesignTables tables)
     {
         var rows = new List<FuseRow>();
         if (main.Fuse.RatingA is not null)
@@ -140,9 +140,9 @@ public static class Schedules
                     1,
                     main.Fuse.Label,
                     main.Fuse.RatingA,
-                    e.Protection?.MaxDcV ?? FuseClasses.Get(main.Fuse.Class).MaxDcV,
+                    e.Protection?.MaxDcV ?? tables.Fuse(main.Fuse.Class).MaxDcV,
                     e.Protection?.GreatestChargingV ?? e.Voltage!.GreatestV,
-                    e.Protection?.InterruptA ?? FuseClasses.Get(main.Fuse.Class).InterruptA,
+                    e.Protection?.InterruptA ?? tables.Fuse(main.Fuse.Class).InterruptA,
                     e.Protection?.Short.Amps,
                     main.Fuse.DistanceM,
                     Cable(main),
@@ -276,8 +276,8 @@ public static class Schedules
                     run.Cable.AreaMm2 ?? 0,
                     run.Cable.Conductors,
                     Math.Round(length, 3),
-                    Lug(size, post ?? Stud(run)),
-                    Lug(size, Stud(run)),
+                    Lug(size, run.Cable.AreaMm2, post ?? Stud(run)),
+                    Lug(size, run.Cable.AreaMm2, Stud(run)),
                     pole == "+" ? 2 * run.Cable.Conductors : 0,
                     $"{Run.MainId}-{points[i - 1].Part}-{points[i].Part}-{PoleWord(pole)}".ToLowerInvariant()
                 )
@@ -326,8 +326,8 @@ public static class Schedules
                 run.Cable.AreaMm2 ?? 0,
                 run.Cable.Conductors,
                 run.Laid.LengthM,
-                Lug(run.Cable.Size!, Stud(run)),
-                Lug(run.Cable.Size!, Stud(run)),
+                Lug(run.Cable.Size!, run.Cable.AreaMm2, Stud(run)),
+                Lug(run.Cable.Size!, run.Cable.AreaMm2, Stud(run)),
                 pole == "+" && (run.Cable.AreaMm2 ?? 0) >= LugFromMm2 ? 2 * run.Cable.Conductors : 0,
                 $"{id}-{PoleWord(pole)}"
             )
@@ -375,7 +375,7 @@ public static class Schedules
         : rail == Pole.Positive ? "+"
         : "−";
 
-    private static void AddInside(List<CableRow> rows, BankEvaluation e)
+    private static void AddInside(List<CableRow> rows, BankEvaluation e, DesignTables tables)
     {
         if (e.Network is not { } network)
             return;
@@ -383,6 +383,7 @@ public static class Schedules
         {
             var (c, count) = (inside.Members[0], inside.Members.Count * inside.Members[0].Conductors);
             var stud = e.Bank?.Unit.Stud ?? "M8";
+            var area = tables.Conductor(c.Size).AreaMm2;
             var pole = PoleOf(c.Kind, c.Rail);
             var colour =
                 c.Kind == ConductorKind.Jumper ? Either
@@ -402,11 +403,11 @@ public static class Schedules
                     from,
                     to,
                     c.Size,
-                    Conductors.Get(c.Size).AreaMm2,
+                    area,
                     count,
                     c.LengthM,
-                    Lug(c.Size, stud),
-                    Lug(c.Size, stud),
+                    Lug(c.Size, area, stud),
+                    Lug(c.Size, area, stud),
                     pole == "−" ? 0 : 2 * count,
                     inside.Key
                 )
@@ -420,6 +421,6 @@ public static class Schedules
         : run.Cable.AreaMm2 is >= 10 ? "M8"
         : "M6";
 
-    private static string Lug(string size, string stud) =>
-        Conductors.Has(size) && Conductors.Get(size).AreaMm2 >= LugFromMm2 ? $"{size} × {stud}" : "as the device takes";
+    private static string Lug(string size, double? areaMm2, string stud) =>
+        areaMm2 >= LugFromMm2 ? $"{size} × {stud}" : "as the device takes";
 }

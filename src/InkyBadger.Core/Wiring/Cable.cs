@@ -151,5 +151,6 @@ public static class Cable
         return new(k, area, root * root, Tolerant.AtLeast(5, root * root));
     }
 
-    private static string Family(AmpacityRow row) => row.Practice.StartsWith("craft", StringComparison.Ordinal) ? "craft" : "building";
+    private static string Family(AmpacityRow row) =>
+        row.Family ?? (row.Practice.StartsWith("craft", StringComparison.Ordinal) ? "craft" : "building");
 }

@@ -101,36 +101,45 @@ public static class Fuse
         return Math.Max(cellsInSeries * cell, chargerV ?? 0);
     }
 
-    /// <summary>
-    /// Typical opening times spread widely: a start is held for a third of them, a cable is protected within three times them.
-    /// </summary>
-    public const double Spread = 3;
-
-    /// <summary>Whether it carries a current for so long: by a third of its typical time.</summary>
+    /// <summary>Whether it carries a current for so long: by the least time it may open in.</summary>
     public static bool Holds(FuseClass fuseClass, double ratingA, double currentA, double seconds) =>
-        OpeningTime(fuseClass, ratingA, currentA) is not { Opens: true, Seconds: { } opens } || Tolerant.AtLeast(opens / Spread, seconds);
+        Opening(fuseClass, ratingA, currentA, Least) is not { Opens: true, Seconds: { } opens } || Tolerant.AtLeast(opens, seconds);
 
     /// <summary>
-    /// What it lets through at a current before it opens, at three times its typical time [A²s]; beyond the curve's last point that stays
+    /// What it lets through at a current before it opens, at the most time it may take [A²s]; beyond the curve's last point that stays
     /// what it is there. 0 where the current does not open it.
     /// </summary>
     public static double LetThroughA2s(FuseClass fuseClass, double ratingA, double currentA)
     {
-        var points = OpeningTimes.Get(fuseClass.Family);
-        var amps = Math.Min(currentA, points[^1].Multiple * ratingA);
-        return OpeningTime(fuseClass, ratingA, amps) is { Opens: true, Seconds: { } seconds } ? Spread * seconds * amps * amps : 0;
+        var amps = Math.Min(currentA, fuseClass.Points[^1].Multiple * ratingA);
+        return Opening(fuseClass, ratingA, amps, p => p.MostS) is { Opens: true, Seconds: { } seconds } ? seconds * amps * amps : 0;
     }
 
+    /// <summary>The most it lets through of all currents between two [A, the first not above the second; A²s].</summary>
+    public static double MostLetThroughA2s(FuseClass fuseClass, double ratingA, double fromA, double toA)
+    {
+        // Between two points of the curve it only rises or only falls.
+        var most = Math.Max(LetThroughA2s(fuseClass, ratingA, fromA), LetThroughA2s(fuseClass, ratingA, toA));
+        foreach (var point in fuseClass.Points)
+            if (point.Multiple * ratingA is var amps && amps > fromA && amps < toA)
+                most = Math.Max(most, LetThroughA2s(fuseClass, ratingA, amps));
+        return most;
+    }
+
+    private static double Least(OpeningPoint point) => point.LeastS;
+
     /// <summary>
-    /// About how long a fuse carries a current before it opens: log–log between the typical points of its family. Below the first
-    /// multiple it does not open, above the last the last time stands.
+    /// About how long a fuse carries a current before it opens: log–log between the points of its class. Below the first multiple it does
+    /// not open, above the last the last time stands.
     /// </summary>
-    public static OpeningTimeResult OpeningTime(FuseClass fuseClass, double ratingA, double currentA)
+    public static OpeningTimeResult OpeningTime(FuseClass fuseClass, double ratingA, double currentA) =>
+        Opening(fuseClass, ratingA, currentA, p => p.Seconds);
+
+    private static OpeningTimeResult Opening(FuseClass fuseClass, double ratingA, double currentA, Func<OpeningPoint, double> edge)
     {
         Require.Above(ratingA, 0);
         Require.Above(currentA, 0);
-        var family = fuseClass.Family;
-        var points = OpeningTimes.Get(family);
+        var (family, points) = (fuseClass.Family, fuseClass.Points);
         var multiple = currentA / ratingA;
         if (!Tolerant.AtLeast(multiple, points[0].Multiple))
             return new(family, multiple, false, null);
@@ -140,8 +149,8 @@ public static class Fuse
             if (multiple > b.Multiple)
                 continue;
             var share = Math.Max(0, Math.Log(multiple / a.Multiple) / Math.Log(b.Multiple / a.Multiple));
-            return new(family, multiple, true, a.Seconds * Math.Pow(b.Seconds / a.Seconds, share));
+            return new(family, multiple, true, edge(a) * Math.Pow(edge(b) / edge(a), share));
         }
-        return new(family, multiple, true, points[^1].Seconds);
+        return new(family, multiple, true, edge(points[^1]));
     }
 }

@@ -14,6 +14,14 @@ public static class Say
 
     public static string A(double amps) => Figures.Say(amps, "A");
 
+    /// <summary>Names as one says them: a, b and c.</summary>
+    public static string List(IReadOnlyList<string> names, string last = "and") =>
+        names.Count < 2
+            ? names.Count == 1
+                ? names[0]
+                : ""
+            : $"{string.Join(", ", names.Take(names.Count - 1))} {last} {names[^1]}";
+
     /// <summary>A standard rating, which has no needless decimals.</summary>
     public static string Rating(double amps) => Figures.Say(amps, "rating");
 

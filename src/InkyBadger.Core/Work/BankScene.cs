@@ -22,6 +22,15 @@ public sealed record BankScene(DesignDocument Design, Bank Bank, int Index, Desi
     /// <summary>An engine room, a roof [°C].</summary>
     public const double HotC = 50;
 
+    /// <summary>The tables its figures are taken from.</summary>
+    public DesignTables Tables
+    {
+        get => tables ??= DesignTables.Of(Design.Tables, Rules);
+        init => tables = value;
+    }
+
+    private DesignTables? tables;
+
     public InverterChoice? Inverter => Bank.Inverters.Count > 0 ? Bank.Inverters[0] : null;
 
     /// <summary>Inverters beside the first, each on the bus by a run of its own.</summary>

@@ -43,7 +43,7 @@ public sealed class BankWork
     private Slot<StandResult> stands;
 
     internal BankWork(SiteWork site, int index, Tape? tape) =>
-        (Site, Scene) = (site, new(site.Design, site.Design.Banks[index], index, site.Rules, tape));
+        (Site, Scene) = (site, new(site.Design, site.Design.Banks[index], index, site.Rules, tape) { Tables = site.Tables });
 
     public SiteWork Site { get; }
     public BankScene Scene { get; }
@@ -51,6 +51,7 @@ public sealed class BankWork
     /// <summary>The bank as the document has it.</summary>
     public Design.Bank Document => Scene.Bank;
     public DesignRules Rules => Scene.Rules;
+    public DesignTables Tables => Scene.Tables;
     public Tape? Tape => Scene.Tape;
 
     /// <summary>

@@ -43,8 +43,14 @@ public static class DesignCheck
         // What follows looks at each.
         if (faults.Count > 0)
             return faults;
+        OwnTablesCheck.Faults(design.Tables, faults);
+        AcSideCheck.Faults(design, faults);
+        // Banks are held against the tables the design brings along, as soon as these are in order.
+        if (faults.Count > 0)
+            return faults;
+        var tables = DesignTables.Of(design);
         for (var i = 0; i < design.Banks.Count; i++)
-            Check(design.Banks[i], $"/banks/{i}", faults);
+            Check(design.Banks[i], tables, $"/banks/{i}", faults);
         Unique(design.Joins.Select(j => j.Id).Where(id => id.Length > 0), "/joins", faults);
         foreach (var (i, join) in design.Joins.Index())
         foreach (var end in new[] { join.From, join.To })
@@ -108,7 +114,7 @@ public static class DesignCheck
         : rule.Type == "word" ? $"must be one of {string.Join(", ", rule.Words)}"
         : $"must be a number above 0, or {string.Join(", ", rule.Words)}";
 
-    private static void Check(Bank bank, string at, List<DesignFault> faults)
+    private static void Check(Bank bank, DesignTables tables, string at, List<DesignFault> faults)
     {
         Unique(bank.Demand.Loads.Select(l => l.Id), at + "/demand/loads", faults);
         Unique(bank.Runs.Select(r => r.Id), at + "/runs", faults);
@@ -143,11 +149,11 @@ public static class DesignCheck
             faults.Add(new(at + "/wiring/takeoffs", "own take-offs need both strings named"));
         foreach (var (i, run) in bank.Runs.Index())
         {
-            if (run.Practice is { } practice && !CablePractices.Has(practice))
+            if (run.Practice is { } practice && !tables.HasPractice(practice))
                 faults.Add(new($"{at}/runs/{i}/practice", "is not a practice of the ampacity table"));
-            if (run.Size is { } size && !Conductors.Has(size))
+            if (run.Size is { } size && !tables.HasConductor(size))
                 faults.Add(new($"{at}/runs/{i}/size", "is not a size of the conductor table"));
-            if (run.Fuse.Class is { } fuse && !FuseClasses.Has(fuse))
+            if (run.Fuse.Class is { } fuse && !tables.HasFuse(fuse))
                 faults.Add(new($"{at}/runs/{i}/fuse/class", "is not a class of the fuse table"));
         }
     }

@@ -15,13 +15,20 @@ public sealed class SiteWork
     /// <param name="tape">Takes the working of every bank; null: nobody asked.</param>
     /// <param name="lessons">Of each bank, in their order, as far as its year was run; null: of none.</param>
     public SiteWork(DesignDocument design, Tape? tape = null, IReadOnlyList<Lesson?>? lessons = null)
-        : this(design, new DesignRules(design.HouseRules), tape) => this.lessons = lessons;
+        : this(design, new DesignRules(design.HouseRules), null, tape) => this.lessons = lessons;
 
-    private SiteWork(DesignDocument design, DesignRules rules, Tape? tape) =>
-        (Design, Rules, this.tape, banks) = (design, rules, tape, new BankWork?[design.Banks.Count]);
+    private SiteWork(DesignDocument design, DesignRules rules, DesignTables? tables, Tape? tape) =>
+        (Design, Rules, Tables, this.tape, banks) = (
+            design,
+            rules,
+            tables ?? DesignTables.Of(design.Tables, rules),
+            tape,
+            new BankWork?[design.Banks.Count]
+        );
 
     public DesignDocument Design { get; }
     public DesignRules Rules { get; }
+    public DesignTables Tables { get; }
     public int Count => banks.Length;
 
     /// <summary>What the year of a bank has taught; null: it was not run as it stands.</summary>
@@ -31,6 +38,13 @@ public sealed class SiteWork
     public SiteResult? Result => result is null ? (result = new(SiteStage.Work(this, tape))).Value : result.Value;
 
     private Held? result;
+
+    /// <summary>The AC side in every position of its switches; null: nobody has drawn it.</summary>
+    public AcBoardResult? Ac => ac is null ? (ac = new(AcBoard.Work(this))).Value : ac.Value;
+
+    private HeldAc? ac;
+
+    private sealed record HeldAc(AcBoardResult? Value);
 
     private sealed record Held(SiteResult? Value);
 
@@ -51,6 +65,6 @@ public sealed class SiteWork
         var list = new Bank[Count];
         for (var i = 0; i < list.Length; i++)
             list[i] = i == index ? changed : Design.Banks[i];
-        return new(Design with { Banks = list }, Rules, null);
+        return new(Design with { Banks = list }, Rules, Tables, null);
     }
 }

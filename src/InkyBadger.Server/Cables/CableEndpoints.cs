@@ -3,6 +3,7 @@ using System.Text.Json.Nodes;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Wiring;
 using InkyBadger.Server.Designs;
+using InkyBadger.Server.Files;
 using InkyBadger.Server.Hosting;
 using InkyBadger.Storage;
 
@@ -22,6 +23,13 @@ public static class CableEndpoints
             .Produces(204)
             .ProducesProblem(400);
         cables
+            .MapPost("/protection", Protection)
+            .WithSummary("Who opens first in a short on a run, and whether its copper stands it until then; nothing is stored")
+            .Accepts<JsonObject>("application/json")
+            .Produces<ProtectionChartResult>()
+            .Produces(204)
+            .ProducesProblem(400);
+        cables
             .MapPost("/rules", Rules)
             .WithSummary("The house rules of cables and fuses, and what each other value would change; nothing is stored")
             .Accepts<JsonObject>("application/json")
@@ -33,6 +41,26 @@ public static class CableEndpoints
             .Accepts<JsonObject>("application/json")
             .Produces<SchedulesResult>()
             .Produces(204)
+            .ProducesProblem(400);
+        cables
+            .MapPost("/dark", Dark)
+            .WithSummary("What goes dark when any one thing opens; nothing is stored")
+            .Accepts<JsonObject>("application/json")
+            .Produces<DarkResult>()
+            .Produces(204)
+            .ProducesProblem(400);
+        cables
+            .MapPost("/drawer", Drawer)
+            .WithSummary("What the copper at hand does for the runs, and what must be bought; nothing is stored")
+            .Accepts<JsonObject>("application/json")
+            .Produces<CopperDrawerResult>()
+            .Produces(204)
+            .ProducesProblem(400);
+        cables
+            .MapPost("/tables/csv", (HttpRequest request, CancellationToken stop) => CsvRequests.ReadAsync(request, TableCsv.Read, stop))
+            .WithSummary("A table of one’s own as CSV: ampacities, a fuse’s curve, conductors or copper at hand; nothing is stored")
+            .Accepts<string>("text/csv")
+            .Produces<TableCsvAnswer>()
             .ProducesProblem(400);
         app.MapGet("/api/designs/{id}/fuses.csv", (string id, DesignStore store, int? bank, CancellationToken stop) =>
                 Csv(id, store, bank, "fuses.csv", s => ScheduleCsv.Fuses(s.Fuses), stop)
@@ -53,8 +81,24 @@ public static class CableEndpoints
     private static Task<IResult> Trials(HttpRequest request, DesignReader reader, int? bank, string? run, CancellationToken stop) =>
         reader.OfBankAsync(request, bank, (design, index) => RunTrials.Work(design, index, run ?? Run.MainId), stop);
 
+    private static Task<IResult> Protection(
+        HttpRequest request,
+        DesignReader reader,
+        int? bank,
+        string? run,
+        double? amps,
+        double? metres,
+        CancellationToken stop
+    ) => reader.OfBankAsync(request, bank, (design, index) => ProtectionChart.Work(design, index, run ?? Run.MainId, amps, metres), stop);
+
     private static Task<IResult> Rules(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
         reader.OfBankAsync(request, bank, (design, index) => CableRules.Work(design, index, stop), stop);
+
+    private static Task<IResult> Dark(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
+        reader.OfBankAsync(request, bank, GoesDark.Work, stop);
+
+    private static Task<IResult> Drawer(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
+        reader.OfBankAsync(request, bank, CopperDrawer.Work, stop);
 
     private static Task<IResult> Lists(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
         reader.OfBankAsync(request, bank, Schedules.Work, stop);

@@ -41,6 +41,8 @@ public sealed class LoadCsv(LoadReader reader)
         "min volts",
         "max volts",
         "wave sensitive",
+        "must stay",
+        "has reserve",
         "states",
     ];
 

@@ -68,6 +68,8 @@ internal static class LoadFields
                 }
                 : null,
             WaveSensitive = fields.TryGetValue("wave sensitive", out var wave) && Yes("wave sensitive", wave),
+            MustStay = fields.TryGetValue("must stay", out var stay) && Yes("must stay", stay),
+            HasReserve = fields.TryGetValue("has reserve", out var reserve) && Yes("has reserve", reserve),
             States = states,
         };
     }
@@ -92,6 +94,8 @@ internal static class LoadFields
             Plain(l.Window?.MinV),
             Plain(l.Window?.MaxV),
             l.WaveSensitive ? "yes" : "no",
+            l.MustStay ? "yes" : "no",
+            l.HasReserve ? "yes" : "no",
             l.States is null
                 ? ""
                 : string.Join("; ", l.States.Select(s => $"{s.Name}: {Plain(s.Amps)} A {Plain(Math.Round(s.Share * 100, 9))} %")),

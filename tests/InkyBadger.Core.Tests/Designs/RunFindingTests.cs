@@ -193,18 +193,21 @@ public class RunFindingTests
                 StartSeconds = seconds,
                 Hours = 1,
             };
-        var advised = Some.Marrow.With(("~/demand/loads/-", Pump(3)));
+        // Close to the bus: what the main fuse lets through there its copper stands, so that a blade fuse may leave a short to it.
+        var advised = Some.Marrow.With(("~/demand/loads/-", Pump(3)), ("~/runs/-", new Run { Id = "load-pump", LengthM = 1 }));
         Assert.Null(advised.Finding("fuse.start"));
         var rating = advised.Bank().Circuits.Single(c => c.Id == "load-pump").Run.Fuse.RatingA!.Value;
         var blade = FuseClasses.Get("blade-32");
         Assert.True(Fuse.Holds(blade, rating, 25, 3));
         Assert.All(blade.RatingsA.Where(r => r >= 3.75 && r < rating), r => Assert.False(Fuse.Holds(blade, r, 25, 3)));
-        var slow = advised.With(
+        var slow = Some.Marrow.With(
+            ("~/demand/loads/-", Pump(3)),
             (
                 "~/runs/-",
                 new Run
                 {
                     Id = "load-pump",
+                    LengthM = 1,
                     Fuse = new() { RatingA = 4 },
                 }
             )

@@ -460,13 +460,14 @@ public static class Documents
     private static Gen<IReadOnlyDictionary<string, JsonElement>> OwnRules =>
         from share in From(0.3, 1)
         from metres in From(0.05, 2)
-        from some in Gen.Elements(0, 0, 1, 2)
+        from some in Gen.Elements(0, 0, 1, 2, 4)
         select (IReadOnlyDictionary<string, JsonElement>)
             new Dictionary<string, object>
             {
                 ["usable-share-lfp"] = share,
                 ["fuse-distance"] = metres,
                 ["take-off"] = "bus-bars",
+                ["fuse-spread"] = 1 + metres,
             }
                 .Take(some)
                 .ToDictionary(r => r.Key, r => JsonSerializer.SerializeToElement(r.Value));
@@ -489,6 +490,7 @@ public static class Documents
         from rear in Maybe(From(100, 4000))
         from latitude in Maybe(From(-66, 66))
         from climate in MaybeRef(Gen.Elements("maritime", "desert", "monsoon"))
+        from tables in Gen.Elements(new OwnTables(), new OwnTables(), new OwnTables(), Brought)
         select new DesignDocument
         {
             Name = "Any",
@@ -513,8 +515,9 @@ public static class Documents
             },
             CyclesPerYear = cycles,
             Years = years,
+            Tables = tables,
             Display = new() { Units = units },
-            Banks = banks,
+            Banks = tables.Fuses.Count == 0 ? banks : [.. banks.Select(Fast)],
             Prices = new() { Units = price is null ? [] : [new() { Key = "lfp-12-100", Price = price.Value }] },
             Joins =
                 joined && banks.Length > 1
@@ -531,6 +534,86 @@ public static class Documents
                         },
                     ]
                     : [],
+        };
+
+    /// <summary>The main run behind the fuse that was brought in.</summary>
+    private static Bank Fast(Bank bank) =>
+        bank with
+        {
+            Runs =
+            [
+                .. bank.Runs.Select(r => r.Id == Run.MainId ? r with { Fuse = r.Fuse with { Class = "own-fast", RatingA = null } } : r),
+            ],
+        };
+
+    /// <summary>Tables of one's own: a practice that holds for all runs, a fuse with its maker's curve, a conductor of no series.</summary>
+    internal static OwnTables Brought { get; } =
+        new()
+        {
+            Practices =
+            [
+                new()
+                {
+                    Id = "own-flex",
+                    Label = "Flexible welding cable",
+                    Source = "a sheet of the shop's",
+                    InsulationC = 90,
+                    ReferenceC = 30,
+                    Rows =
+                    [
+                        new() { Size = "6 mm²", AmpacityA = 52 },
+                        new() { Size = "22 mm²", AmpacityA = 140 },
+                        new() { Size = "50 mm²", AmpacityA = 240 },
+                        new() { Size = "95 mm²", AmpacityA = 350 },
+                    ],
+                },
+            ],
+            Fuses =
+            [
+                new()
+                {
+                    Id = "own-fast",
+                    Label = "Fast fuse",
+                    Source = "a maker's curve, read off",
+                    MaxDcV = 80,
+                    InterruptA = 15000,
+                    LimitsCurrent = true,
+                    RatingsA = [30, 60, 125, 200, 300],
+                    Curve =
+                    [
+                        new()
+                        {
+                            Multiple = 1.4,
+                            LeastS = 200,
+                            MostS = 500,
+                        },
+                        new()
+                        {
+                            Multiple = 3,
+                            LeastS = 1,
+                            MostS = 1.8,
+                        },
+                        new()
+                        {
+                            Multiple = 8,
+                            LeastS = 0.01,
+                            MostS = 0.02,
+                        },
+                    ],
+                },
+            ],
+            Conductors =
+            [
+                new()
+                {
+                    Size = "22 mm²",
+                    Source = "a sheet of the shop's",
+                    AreaMm2 = 22,
+                    R20MilliohmPerM = 0.82,
+                },
+            ],
+            Practice = "own-flex",
+            Drawer = [new() { Size = "50 mm²", LengthM = 4 }],
         };
 
     public static Arbitrary<DesignDocument> Any() => DesignOf(BankOf("b1").Select(b => new[] { b })).ToArbitrary();

@@ -40,6 +40,13 @@ export type BuildLine = Schemas['BuildLine']
 export type BuildComparison = Schemas['BuildComparison']
 export type BuildTerms = Schemas['BuildTerms']
 export type RunTrials = Schemas['RunTrialsResult']
+export type ProtectionChart = Schemas['ProtectionChartResult']
+export type TableCsv = Schemas['TableCsvAnswer']
+export type CopperDrawer = Schemas['CopperDrawerResult']
+export type OwnTables = Schemas['OwnTables']
+export type AcBoard = Schemas['AcBoardResult']
+export type AcDrawing = Schemas['AcDrawing']
+export type Dark = Schemas['DarkResult']
 export type RuleEffects = Schemas['RuleEffects']
 export type Schedules = Schemas['SchedulesResult']
 export type Circuit = Schemas['CircuitResult']
@@ -120,9 +127,19 @@ const MOST_FILES_MS = 120_000
 /** A page of elsewhere cannot send it. */
 const OWN = { 'X-Inky-Badger': 'page' }
 
+/** A server that is away is said in a sentence; what was given up by the page itself goes on as it is. */
+async function reached(request: Request | string, init: RequestInit, own?: AbortSignal): Promise<Response> {
+  try {
+    return await fetch(request, init)
+  } catch (e) {
+    if (own?.aborted) throw e
+    throw new Error('The server does not answer.', { cause: e })
+  }
+}
+
 async function limited(request: Request): Promise<Response> {
   const most = /\/api\/(import|backup|designs\.zip)|\/log(\?|$)/.test(request.url) ? MOST_FILES_MS : MOST_MS
-  return fetch(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(most)]) })
+  return reached(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(most)]) }, request.signal)
 }
 
 const client = createClient<paths>({ baseUrl: '', headers: OWN, fetch: limited })
@@ -222,7 +239,7 @@ export const api = {
   /** With every key: asked for without the detour over a Request, which costs some milliseconds. */
   evaluate: async (design: Design, working?: string): Promise<Schemas['EvaluateAnswer']> => {
     const query = `mends=false${working ? `&working=${encodeURIComponent(working)}` : ''}`
-    const response = await fetch(`/api/evaluate?${query}`, {
+    const response = await reached(`/api/evaluate?${query}`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', ...OWN },
       body: JSON.stringify(design),
@@ -292,6 +309,44 @@ export const api = {
     })
     return answer.response.status === 204 ? null : unwrap(answer)
   },
+  /** Null where there is no such run yet. */
+  protection: async (design: Design, bank: number, run: string, amps?: number, metres?: number) => {
+    const answer = await client.POST('/api/cables/protection', {
+      params: { query: { bank, run, amps, metres } },
+      body: design as unknown as Body,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  /** Null where nobody has drawn an AC side. */
+  ac: async (design: Design) => {
+    const answer = await client.POST('/api/ac', { body: design as unknown as Body })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  acStart: async (design: Design, kind: 'pass-through' | 'separate-panel') =>
+    unwrap(await client.POST('/api/ac/start', { params: { query: { kind } }, body: design as unknown as Body })),
+  /** Null as long as there is no bank with a load on it. */
+  dark: async (design: Design, bank: number) => {
+    const answer = await client.POST('/api/cables/dark', {
+      params: { query: { bank } },
+      body: design as unknown as Body,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  drawer: async (design: Design, bank: number) => {
+    const answer = await client.POST('/api/cables/drawer', {
+      params: { query: { bank } },
+      body: design as unknown as Body,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  tableCsv: async (csv: string) =>
+    unwrap(
+      await client.POST('/api/cables/tables/csv', {
+        body: csv,
+        bodySerializer: (body) => body as string,
+        headers: { 'content-type': 'text/csv' },
+      }),
+    ),
   cableRules: async (design: Design, bank: number) =>
     unwrap(await client.POST('/api/cables/rules', { params: { query: { bank } }, body: design as unknown as Body })),
   schedules: async (design: Design, bank: number) => {

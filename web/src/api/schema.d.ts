@@ -1902,6 +1902,113 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ac": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every position of every switch of the AC side tried; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AcBoardResult"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ac/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An AC side to start from, made of what the design has; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    kind?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AcDrawing"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bank/at-load": {
         parameters: {
             query?: never;
@@ -2539,6 +2646,67 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cables/protection": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Who opens first in a short on a run, and whether its copper stands it until then; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    run?: string;
+                    amps?: number;
+                    metres?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProtectionChartResult"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cables/rules": {
         parameters: {
             query?: never;
@@ -2630,6 +2798,171 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cables/dark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What goes dark when any one thing opens; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DarkResult"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cables/drawer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the copper at hand does for the runs, and what must be bought; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CopperDrawerResult"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cables/tables/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A table of one’s own as CSV: ampacities, a fuse’s curve, conductors or copper at hand; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TableCsvAnswer"];
+                    };
                 };
                 /** @description Bad Request */
                 400: {
@@ -3897,11 +4230,167 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * @description The AC side with every position of every switch tried (method, 16.2 and 16.3). Bonds of neutral and earth are not in it, nor are
+         *     breakers’ curves.
+         */
+        AcBoardResult: {
+            /**
+             * Format: int32
+             * @description So many states were tried; of more than are listed only the troubles are told.
+             */
+            count: number;
+            switches: components["schemas"]["AcSwitch"][];
+            chargers: components["schemas"]["AcChargerAt"][];
+            /** @description Ids of the parts as they are drawn, column by column. */
+            columns: string[][];
+            states: components["schemas"]["AcState"][];
+            troubles: components["schemas"]["AcTrouble"][];
+            /** @description Ids of AC loads that are on no circuit. */
+            unassigned: string[];
+            headline: string;
+            /** @description Why nothing could be tried; null: all was. */
+            refused: null | string;
+        };
+        /** @description A charger, and what it gives at its bank [A]; null: nobody said. */
+        AcChargerAt: {
+            part: string;
+            /** Format: double */
+            amps: null | number;
+        };
+        /** @description What stands on the AC side: its parts and how they are joined. Empty: nobody has drawn it. */
+        AcDrawing: {
+            legs: components["schemas"]["AcLegs"];
+            parts: components["schemas"]["AcPart"][];
+            wires: components["schemas"]["AcWire"][];
+        };
+        /**
+         * @description What one source feeds in a state: parts and circuits that are live by it, on which leg (null: there is one), its loads [W], and of a
+         *     plug or generator what is there for hours, asked with its chargers, and left beside the loads for these [VA on a breaker, W on a
+         *     generator].
+         */
+        AcFeed: {
+            source: string;
+            /** Format: int32 */
+            leg: null | number;
+            live: string[];
+            circuits: string[];
+            /** Format: double */
+            loadsW: number;
+            /** Format: double */
+            available: null | number;
+            /** Format: double */
+            asked: null | number;
+            /** Format: double */
+            remaining: null | number;
+            /**
+             * Format: int32
+             * @description How many hang on it.
+             */
+            chargers: number;
+            /**
+             * Format: double
+             * @description What they ask together [VA or W].
+             */
+            chargersAsk: number;
+            /**
+             * Format: double
+             * @description Of the one charger [A]; null: there is none, or more.
+             */
+            chargerA: null | number;
+            /**
+             * Format: double
+             * @description Of its amperes so many fit [A].
+             */
+            chargerFitsA: null | number;
+            fits: boolean;
+        };
+        /**
+         * @description Which leg of a split system a part is on.
+         * @enum {unknown}
+         */
+        AcLeg: "both" | "one" | "two";
+        /**
+         * @description Whether the AC side has one leg, or two of opposite phase that make twice the volts between them.
+         * @enum {unknown}
+         */
+        AcLegs: "single" | "split";
+        /** @description A part of the AC side. */
+        AcPart: {
+            id: string;
+            kind: components["schemas"]["AcPartKind"];
+            name: string;
+            /** @description The bank of an inverter or a charger. */
+            bank: null | string;
+            item: null | string;
+            /** @description Those of one name run in step, and may stand together; null: alone. */
+            group: null | string;
+            /**
+             * Format: double
+             * @description The breaker of a plug, panel or circuit, what a switch carries, a charger’s at its bank [A, &gt; 0].
+             */
+            amps: null | number;
+            /**
+             * Format: double
+             * @description A generator’s for hours; of a circuit what is not in its loads [W, ≥ 0].
+             */
+            watts: null | number;
+            /** @description What the positions of a transfer or selector are called, two or more. */
+            positions: string[];
+            /** @description Ids of the loads on a circuit. */
+            loads: string[];
+            leg: components["schemas"]["AcLeg"];
+        };
+        /** @enum {unknown} */
+        AcPartKind: "plug" | "generator" | "inverter" | "charger" | "transfer" | "selector" | "panel" | "circuit";
+        /**
+         * @description A state of every transfer and selector: its positions (from 1, in the order of the switches), in words, what feeds what, the circuits
+         *     that are dark, and what is wrong in it (places in the list of troubles).
+         */
+        AcState: {
+            positions: number[];
+            words: string;
+            feeds: components["schemas"]["AcFeed"][];
+            dark: string[];
+            troubles: number[];
+        };
         AcSupply: {
             /** Format: double */
             volts: number;
             /** Format: double */
             hz: number;
+        };
+        /** @description A transfer or selector, and what its positions are called. */
+        AcSwitch: {
+            part: string;
+            name: string;
+            positions: string[];
+        };
+        /** @description Something wrong: the parts it is about, the first state it is in (its place in the list of states), and words. */
+        AcTrouble: {
+            kind: components["schemas"]["AcTroubleKind"];
+            parts: string[];
+            /** Format: int32 */
+            state: number;
+            title: string;
+            why: string;
+            /**
+             * Format: double
+             * @description Of contacts: what the breaker before them lets through [A]; of a supply: the charger that fits [A].
+             */
+            amps: null | number;
+        };
+        /**
+         * @description What is wrong on the AC side, the gravest first.
+         * @enum {unknown}
+         */
+        AcTroubleKind: "loop" | "ring" | "back-feed" | "relay" | "trip" | "continuous" | "unfed";
+        /** @description Two parts that are joined, always or at positions (from 1) of a transfer or selector at that end. */
+        AcWire: {
+            from: string;
+            to: string;
+            fromAt: number[];
+            toAt: number[];
         };
         /**
          * @description What holds the charging current down at a moment; ties to the first.
@@ -3924,6 +4413,13 @@ export interface components {
             /** Format: double */
             factorToApply: null | number;
             verdict: components["schemas"]["PlanVerdict"];
+        };
+        /** @description What a short draws so far along the run from its fuse [m, A]. */
+        AlongPoint: {
+            /** Format: double */
+            metres: number;
+            /** Format: double */
+            amps: number;
         };
         /**
          * @description What an array and its controller fail at, in the order they are told.
@@ -3958,6 +4454,17 @@ export interface components {
             line: number;
             text: string;
             reason: string;
+        };
+        /** @description A point of a fuse’s band: at so many amperes of the run it opens after so long, at the least and at the most [s]. */
+        BandPoint: {
+            /** Format: double */
+            amps: number;
+            /** Format: double */
+            leastS: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            mostS: number;
         };
         /** @description One bank with what it feeds, what it is made of, and its wiring. */
         Bank: {
@@ -4899,6 +5406,8 @@ export interface components {
             /** Format: double */
             cyclesPerYear: null | number;
         };
+        /** @enum {unknown} */
+        BundlingFamily: "craft" | "building";
         /**
          * @description The bus: where it lies on the main run [m], what is lost up to it and left there at full load [V], out and back to it at 20 °C [Ω], and
          *     what the bank can push into a short there [A]. Both poles of the loop with everything that sits on them, to the inverter's terminals.
@@ -5333,6 +5842,10 @@ export interface components {
             changeover: null | components["schemas"]["Changeover"];
             opening: null | components["schemas"]["BmsOpening"];
         };
+        /** @description Between two times at each current [s]; an end of null reaches up without end. */
+        ChartField: {
+            points: components["schemas"]["FieldPoint"][];
+        };
         /** @description A bank whose chemistry was changed: the one it had, and what followed already. */
         ChemistryChange: {
             from: string;
@@ -5499,6 +6012,16 @@ export interface components {
             hold: null | components["schemas"]["StrapResult"];
             bend: null | components["schemas"]["BendResult"];
         };
+        /** @description Who competes in a short: between two times [s]; null: never. Breaks: it is made to break such a current. */
+        Competitor: {
+            who: string;
+            name: string;
+            /** Format: double */
+            fromS: null | number;
+            /** Format: double */
+            toS: null | number;
+            breaks: boolean;
+        };
         /**
          * @description A conductor between batteries: length one way [m], size, and how many of it lie side by side, 1 to 3; null: as advised, of a size that
          *     was chosen one.
@@ -5520,6 +6043,34 @@ export interface components {
             nominalW: number;
             /** Format: double */
             chargingW: number;
+        };
+        /** @description Metres of a size that lie at hand. */
+        CopperAtHand: {
+            size: string;
+            /** Format: double */
+            lengthM: number;
+        };
+        /** @description What the copper at hand does for a bank, and the changes of the document that lay it. */
+        CopperDrawerResult: {
+            rows: components["schemas"]["DrawerRow"][];
+            sizes: components["schemas"]["DrawerSize"][];
+            changes: components["schemas"]["DesignChange"][];
+        };
+        /**
+         * @description A cable on the chart: its copper, all side by side [mm²], what it carries without end [A], and (k · A)² [A²s], which is the current
+         *     squared times seconds.
+         */
+        CopperLine: {
+            run: string;
+            name: string;
+            /** Format: double */
+            areaMm2: number;
+            /** Format: double */
+            ampacityA: null | number;
+            /** Format: double */
+            withstandsA2s: number;
+            /** Format: double */
+            fiveSecondsA: number;
         };
         /**
          * @description Currents at the bank [A]: the inverter's by the house rule of its run, the DC loads' peak, everything that leaves the bank, what of it
@@ -5557,6 +6108,50 @@ export interface components {
             chargingA: number;
             /** @default false */
             isOffer: boolean;
+        };
+        /**
+         * @description Something that can open: id, name, kind, and what it hangs on; what is lost when it alone opens (ids of loads), with strings that follow
+         *     it over their limits, and the watts of both.
+         */
+        DarkElement: {
+            id: string;
+            name: string;
+            kind: components["schemas"]["DarkKind"];
+            fedBy: string[];
+            needsAll: boolean;
+            lost: string[];
+            kept: string[];
+            /** Format: double */
+            lostW: number;
+            /** Format: double */
+            keptW: number;
+            blackout: boolean;
+            /** @description Names of strings that drop out after it, at full load. */
+            follows: string[];
+        };
+        /**
+         * @description What a thing on the way to a load is.
+         * @enum {unknown}
+         */
+        DarkKind: "string" | "fuse" | "switch" | "bus" | "converter" | "inverter" | "circuit" | "join";
+        /** @description A load with what it hangs on, and the single things that take it (ids). */
+        DarkLoad: {
+            id: string;
+            name: string;
+            /** Format: int32 */
+            index: number;
+            /** Format: double */
+            watts: number;
+            fedBy: string;
+            mustStay: boolean;
+            hasReserve: boolean;
+            takenBy: string[];
+        };
+        /** @description What goes dark when any one thing opens, away from any plug and with the sun down. */
+        DarkResult: {
+            elements: components["schemas"]["DarkElement"][];
+            loads: components["schemas"]["DarkLoad"][];
+            headline: string;
         };
         /**
          * @description A day of the bank: state of charge at the beginning of each step and at the end, what leaves it [W], the sources, the lowest state and
@@ -5699,6 +6294,10 @@ export interface components {
             years: null | number;
             houseRules: components["schemas"]["HouseRuleChoice"];
             prices: components["schemas"]["PriceBasis"];
+            /** @description Tables and copper of one's own. */
+            tables: components["schemas"]["OwnTables"];
+            /** @description The AC side as one drawing. */
+            acSide: components["schemas"]["AcDrawing"];
             decisions: components["schemas"]["Decision"][];
             banks: components["schemas"]["Bank"][];
             joins: components["schemas"]["Join"][];
@@ -5760,6 +6359,33 @@ export interface components {
         Display: {
             units: components["schemas"]["UnitSystem"];
             currency: string;
+        };
+        /**
+         * @description A run with what it needs out and back, and what of the copper at hand would do; null: none that is long enough. Laid: that is what is
+         *     laid already.
+         */
+        DrawerRow: {
+            run: string;
+            name: string;
+            size: null | string;
+            /** Format: int32 */
+            conductors: number;
+            /** Format: double */
+            needsM: number;
+            have: null | string;
+            /** Format: int32 */
+            haveConductors: number;
+            laid: boolean;
+        };
+        /** @description A size: metres at hand, wanted by the whole cut list, and to be bought [m]. */
+        DrawerSize: {
+            size: string;
+            /** Format: double */
+            atHandM: number;
+            /** Format: double */
+            wantedM: number;
+            /** Format: double */
+            buyM: number;
         };
         /** @description Something that happens from one moment to another of the rehearsal. */
         Drop: {
@@ -6064,6 +6690,14 @@ export interface components {
             /** @description Such as “8 to 10 mV”. */
             words: string;
         };
+        FieldPoint: {
+            /** Format: double */
+            amps: number;
+            /** Format: double */
+            fromS: number;
+            /** Format: double */
+            toS: null | number;
+        };
         /**
          * @description A source over the day: what it offers and what is taken of it in each step [W], offered, taken and refused of it [Wh], and what it was
          *     refused for, most first.
@@ -6158,6 +6792,20 @@ export interface components {
             /** Format: double */
             afterS: null | number;
         };
+        /** @description A fuse on the chart: its run, its name, and its band up to what it breaks there [A]. */
+        FuseBand: {
+            run: string;
+            name: string;
+            /** Format: double */
+            ratingA: number;
+            label: string;
+            /** Format: double */
+            breaksA: number;
+            limitsCurrent: boolean;
+            /** @description Its curve is the maker’s: the band is as narrow as that says. */
+            own: boolean;
+            points: components["schemas"]["BandPoint"][];
+        };
         /**
          * @description Why a fuse does not fit, in the order they are looked at.
          * @enum {unknown}
@@ -6215,7 +6863,8 @@ export interface components {
             interruptA: null | number;
             /**
              * Format: double
-             * @description What it lets through before it opens, at three times its typical time [A²s].
+             * @description The most it lets through before it opens, of the shorts on this run which its own fuse leaves to it, by the house rule of a fuse’s
+             *     spread [A²s].
              */
             letThroughA2s: null | number;
             /**
@@ -6357,6 +7006,11 @@ export interface components {
             typical: string;
             lean: string;
             sentence: string;
+            /**
+             * Format: double
+             * @description Least number the rule takes, where that is not just above 0.
+             */
+            least: number;
             /**
              * Format: double
              * @description Greatest number the rule takes.
@@ -7072,6 +7726,10 @@ export interface components {
             waveSensitive: boolean;
             /** @description Typical figures that nobody has looked at yet. */
             assumed: boolean;
+            /** @description It must not go dark: steering, a bilge pump, vaccine. */
+            mustStay: boolean;
+            /** @description Something else keeps it going where this feed opens: a battery of its own, a second supply, a hand pump. */
+            hasReserve: boolean;
             /**
              * Format: int32
              * @description Taken from this many units of each string only; null: from the whole string.
@@ -7082,6 +7740,15 @@ export interface components {
             loads: components["schemas"]["Load"][];
             bad: components["schemas"]["BadLine"][];
             head: string;
+        };
+        /** @description A load or a start: amperes [A] for so long [s]; null: without end. Pale: of the main run, shown on a branch. */
+        LoadDot: {
+            name: string;
+            /** Format: double */
+            amps: number;
+            /** Format: double */
+            seconds: null | number;
+            pale: boolean;
         };
         /**
          * @description How a load is fed: through the inverter, at bank voltage, or through a step-down converter.
@@ -7544,7 +8211,7 @@ export interface components {
             /** Format: double */
             copperPrice: number;
             /** Format: double */
-            fusePrice: number;
+            fusePrice: null | number;
             /** Format: double */
             converterPrice: number;
             /** Format: double */
@@ -7669,6 +8336,85 @@ export interface components {
             seconds: number;
             /** Format: double */
             watts: number;
+        };
+        /** @description A size of the conductor tables, and what it may carry [A, &gt; 0]. */
+        OwnAmpacity: {
+            size: string;
+            /** Format: double */
+            ampacityA: number;
+        };
+        /** @description A conductor of one's own: cross-section [mm²] and resistance at 20 °C [mΩ/m]. */
+        OwnConductor: {
+            size: string;
+            source: string;
+            /** Format: double */
+            areaMm2: number;
+            /** Format: double */
+            r20MilliohmPerM: number;
+        };
+        /** @description A fuse class with the maker's curve. */
+        OwnFuse: {
+            id: string;
+            label: string;
+            source: string;
+            /**
+             * Format: double
+             * @description [V, &gt; 0].
+             */
+            maxDcV: number;
+            /**
+             * Format: double
+             * @description [A, &gt; 0].
+             */
+            interruptA: number;
+            /** @description It lets so little through that it protects what stands downstream. */
+            limitsCurrent: boolean;
+            /** @description It closes again. */
+            breaker: boolean;
+            /**
+             * Format: double
+             * @description With its holder [money, ≥ 0]; null: not known.
+             */
+            price: null | number;
+            /** @description Ratings made [A, rising]. */
+            ratingsA: number[];
+            /** @description At least two, the multiples rising and the times not. */
+            curve: components["schemas"]["OwnOpening"][];
+        };
+        /** @description At a multiple of its rating [≥ 1] it opens after so long at the least and at the most [s, &gt; 0]. */
+        OwnOpening: {
+            /** Format: double */
+            multiple: number;
+            /** Format: double */
+            leastS: number;
+            /** Format: double */
+            mostS: number;
+        };
+        /** @description An ampacity table: amperes of each size for one insulation [°C] at a reference ambient [°C]. */
+        OwnPractice: {
+            id: string;
+            label: string;
+            source: string;
+            /** Format: double */
+            insulationC: number;
+            /** Format: double */
+            referenceC: number;
+            /** @description Which factors for conductors that touch hold for it. */
+            bundling: components["schemas"]["BundlingFamily"];
+            rows: components["schemas"]["OwnAmpacity"][];
+        };
+        /**
+         * @description Tables the user has brought in, beside the typical ones: each with where it is from, in words. They travel with the design, so that
+         *     its figures can be worked out again anywhere.
+         */
+        OwnTables: {
+            practices: components["schemas"]["OwnPractice"][];
+            fuses: components["schemas"]["OwnFuse"][];
+            conductors: components["schemas"]["OwnConductor"][];
+            /** @description The cable practice that holds for every run that says none itself; null: the house rule's. */
+            practice: null | string;
+            /** @description Copper at hand: sizes with the metres there are of each. */
+            drawer: components["schemas"]["CopperAtHand"][];
         };
         /** @description A part to buy. */
         Part: {
@@ -8022,6 +8768,60 @@ export interface components {
             starting: number;
             season: components["schemas"]["Season"];
         };
+        /**
+         * @description Protection in time, of one run (method, 14): who opens first in a short, up to which current only that one, and whether the copper
+         *     stands it until then.
+         */
+        ProtectionChartResult: {
+            run: string;
+            name: string;
+            headline: string;
+            tabs: components["schemas"]["ProtectionTab"][];
+            own: null | components["schemas"]["FuseBand"];
+            upstream: null | components["schemas"]["FuseBand"];
+            copper: null | components["schemas"]["CopperLine"];
+            mainCopper: null | components["schemas"]["CopperLine"];
+            stairs: components["schemas"]["Stair"][];
+            dots: components["schemas"]["LoadDot"][];
+            /**
+             * Format: double
+             * @description The most a short draws, at its fuse [A]; null: a converter limits it, or there is no bank.
+             */
+            shortA: null | number;
+            /**
+             * Format: double
+             * @description The least a bolted short on it draws, at its far end [A].
+             */
+            endA: null | number;
+            /**
+             * Format: double
+             * @description At the main fuse [A].
+             */
+            mainShortA: null | number;
+            behind: boolean;
+            /**
+             * Format: double
+             * @description Up to here its own fuse goes alone [A]; null: nowhere, or there is only one.
+             */
+            aloneUpToA: null | number;
+            /** @description Where copper is past what it stands while the fuse that must open may still be closed. */
+            burns: components["schemas"]["ChartField"][];
+            /** @description Where both fuses may open. */
+            both: components["schemas"]["ChartField"][];
+            along: components["schemas"]["AlongPoint"][];
+            probe: null | components["schemas"]["ProtectionProbe"];
+            rows: components["schemas"]["ProtectionRow"][];
+        };
+        /** @description A short [A], where it lies [m; null: not on this run], who competes, and what happens in a sentence. */
+        ProtectionProbe: {
+            /** Format: double */
+            amps: number;
+            /** Format: double */
+            metres: null | number;
+            who: components["schemas"]["Competitor"][];
+            sentence: string;
+            working: components["schemas"]["Equation"][];
+        };
         /** @description The main fuse against what the bank can push. */
         ProtectionResult: {
             /** @description The bank in a fault. */
@@ -8051,6 +8851,34 @@ export interface components {
             cable: components["schemas"]["CableInShort"];
             /** @description Every class of the table at this place. */
             classes: components["schemas"]["ClassTrial"][];
+        };
+        /** @description A line of the table: a current, each fuse’s least and most, how long the copper stands [s], and who is first. */
+        ProtectionRow: {
+            /** Format: double */
+            amps: number;
+            /** Format: double */
+            ownLeastS: null | number;
+            /** Format: double */
+            ownMostS: null | number;
+            /** Format: double */
+            upLeastS: null | number;
+            /** Format: double */
+            upMostS: null | number;
+            /** Format: double */
+            copperS: null | number;
+            first: string;
+        };
+        /** @description A tab: a run with its fuse and copper, and how it stands: 0 well, 1 to look at, 2 wrong. */
+        ProtectionTab: {
+            run: string;
+            name: string;
+            /** Format: double */
+            ratingA: null | number;
+            size: null | string;
+            /** Format: int32 */
+            conductors: number;
+            /** Format: int32 */
+            mark: number;
         };
         ReferenceAnswer: {
             units: components["schemas"]["UnitItem"][];
@@ -8990,6 +9818,20 @@ export interface components {
             /** Format: double */
             heightMm: number;
         };
+        /** @description What gives way of itself: up to so many amperes for so long [s]; null: without end. Above the last at once. */
+        Stair: {
+            kind: components["schemas"]["StairKind"];
+            name: string;
+            steps: components["schemas"]["StairStep"][];
+        };
+        /** @enum {unknown} */
+        StairKind: "inverter" | "bms";
+        StairStep: {
+            /** Format: double */
+            amps: number;
+            /** Format: double */
+            seconds: null | number;
+        };
         /** @description Where the bank stands (method, 15.1 and 15.2). */
         StandResult: {
             /** @description With the units in them; empty where nobody said any. */
@@ -9092,6 +9934,16 @@ export interface components {
          * @enum {unknown}
          */
         Station: "loads" | "voltage" | "inverter" | "bank" | "cables" | "charging";
+        /** @description A load that must not go dark: hours without its feed while it was asked for, the longest at a stretch [h]. */
+        StayDark: {
+            load: string;
+            name: string;
+            hasReserve: boolean;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            longestH: number;
+        };
         /** @enum {unknown} */
         StepKind: "act" | "reading" | "capacity" | "signature";
         /** @enum {unknown} */
@@ -9241,6 +10093,14 @@ export interface components {
              * @description Of the charger (0 to 1]; null: typical.
              */
             powerFactor: null | number;
+        };
+        TableCsvAnswer: {
+            ampacities: components["schemas"]["OwnAmpacity"][];
+            curve: components["schemas"]["OwnOpening"][];
+            conductors: components["schemas"]["OwnConductor"][];
+            drawer: components["schemas"]["CopperAtHand"][];
+            bad: components["schemas"]["BadLine"][];
+            head: string;
         };
         /** @description A change of the document: the pointer and the value it gets. */
         TakenIn: {
@@ -9862,6 +10722,8 @@ export interface components {
             sums: components["schemas"]["RehearsalResult"];
             /** @description Dark hours of each two weeks, by their first day [h]. */
             fortnightDarkH: number[];
+            /** @description What must not go dark, and for how long it did. */
+            stays: components["schemas"]["StayDark"][];
             /** @description How the figures came about, each under its place here. */
             working: components["schemas"]["Equation"][];
             /** @description What is known of the bank from now on. */

@@ -194,7 +194,7 @@
   .title {
     display: flex;
     align-items: center;
-    gap: 12px;
+    gap: 10px;
     padding: 0 16px;
     height: 38px;
   }
@@ -215,7 +215,7 @@
     height: 26px;
     padding: 0 10px;
     min-width: 80px;
-    flex: 0 1 260px;
+    flex: 0 1 186px;
     text-overflow: ellipsis;
   }
   .name::placeholder {
@@ -238,7 +238,8 @@
     align-items: center;
     gap: 12px;
     flex: 1;
-    min-width: 0;
+    /* The name gives way before the places and tools run into the counts. */
+    min-width: min-content;
   }
   .places {
     display: flex;

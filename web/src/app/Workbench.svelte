@@ -6,7 +6,10 @@
   import { stationOf, stations } from '../stations'
   import { bench } from '../stations/bank/bench.svelte'
   import { rundown } from '../stations/bank/rundown.svelte'
+  import { dark } from '../stations/cables/dark.svelte'
   import { hand } from '../stations/cables/hand.svelte'
+  import { ac } from '../stations/inverter/ac.svelte'
+  import { protection } from '../stations/cables/protection.svelte'
   import { fetchOthers, pageOf } from '../stations/pages'
   import Findings from '../ui/Findings.svelte'
   import Working from '../ui/Working.svelte'
@@ -26,7 +29,14 @@
   })
   // What is open on the station is what the sentence is about.
   const headline = $derived(
-    (session.station === 'cables' ? hand.view?.circuit?.headline : null) ??
+    (session.station === 'inverter' && ac.look === 'ac' && session.design!.acSide.parts.length > 0
+      ? ac.answer?.headline
+      : null) ??
+      (session.station === 'cables' && hand.look === 'dark' ? dark.answer?.headline : null) ??
+      (session.station === 'cables' && hand.look === 'protection' && protection.answer?.run === hand.id
+        ? protection.answer.headline
+        : null) ??
+      (session.station === 'cables' ? hand.view?.circuit?.headline : null) ??
       (session.station === 'bank' && bench.view === 'rundown' ? rundown.answer?.run.headline : null) ??
       (session.station === 'bank' && bench.view === 'stands' ? session.result?.stands?.headline : null) ??
       session.result?.headlines[session.station] ??
@@ -35,7 +45,20 @@
   )
 
   /** What is found about the place, while the place is looked at. */
-  const first = $derived(session.station === 'bank' && bench.view === 'stands' ? 'place.' : '')
+  const inTime = $derived(session.station === 'cables' && hand.look === 'protection')
+  const first = $derived(
+    session.station === 'bank' && bench.view === 'stands'
+      ? 'place.'
+      : session.station === 'cables' && hand.look === 'dark'
+        ? 'dark.'
+        : session.station === 'inverter' && ac.look === 'ac'
+          ? 'ac.'
+          : inTime && hand.view
+            ? hand.view.main
+              ? '/runs'
+              : hand.view.ptr.replace(/\/run$/, '')
+            : '',
+  )
 
   /** Where the first thing that is missing is put in. */
   const needed = $derived(stationOf(session.result?.loads ? 'bank' : 'loads'))
@@ -96,7 +119,15 @@
   <Path {folded} short={height < 740} />
   <main class="sheet">
     <div class="instrument">
-      <h1 class={['headline', session.station === 'bank' && 'beside']} data-testid="headline">{headline}</h1>
+      <h1
+        class={[
+          'headline',
+          (session.station === 'bank' || session.station === 'cables' || session.station === 'inverter') && 'beside',
+        ]}
+        data-testid="headline"
+      >
+        {headline}
+      </h1>
       <div class="sr-only" aria-live="polite">{spoken}</div>
       {#if session.failure}<p class="note" role="alert">{session.failure}</p>{/if}
       {#if session.evaluation?.firstToDo && session.station !== needed.id && session.mark(session.station) === 'none'}
@@ -107,12 +138,12 @@
           >
         </p>
       {/if}
-      {#if findingsFirst}<div class="first"><Findings station={session.station} {first} /></div>{/if}
+      {#if findingsFirst}<div class="first"><Findings station={session.station} {first} only={inTime} /></div>{/if}
       {#if parts}<parts.Page />{:else}<p class="note" aria-busy="true">One moment…</p>{/if}
     </div>
     <div class="notes">
       {#if parts?.Above}<parts.Above />{/if}
-      {#if !findingsFirst}<Findings station={session.station} {first} />{/if}
+      {#if !findingsFirst}<Findings station={session.station} {first} only={inTime} />{/if}
       {#if parts?.Below}<parts.Below />{/if}
     </div>
   </main>

@@ -54,6 +54,23 @@
 </section>
 {#if year.outcome}
   {@const o = year.outcome}
+  {#if o.stays.length > 0}
+    <section aria-label="What must not go dark" data-testid="stays">
+      <h2>What must not go dark</h2>
+      <ul>
+        {#each o.stays as s (s.load)}
+          <li class="stay">
+            <b>{s.name}</b>
+            <span class="note"
+              >{s.hours <= 0
+                ? 'never dark in this weather'
+                : `dark for ${darkHours(s.hours)}, ${darkHours(s.longestH)} at the longest${s.hasReserve ? '; its reserve must last as long' : ''}`}</span
+            >
+          </li>
+        {/each}
+      </ul>
+    </section>
+  {/if}
   <section aria-label="What it teaches" data-testid="taught">
     <h2>What it teaches</h2>
     <p class="note">
@@ -106,6 +123,10 @@
 {/if}
 
 <style>
+  .stay {
+    display: block;
+    font-size: 12.5px;
+  }
   h2 {
     font-weight: 700;
     font-size: 13.5px;

@@ -6,19 +6,21 @@
   import Mark from './Mark.svelte'
 
   /** The margin notes of a station: what is wrong or worth a look, with the mends and what each will bring. */
-  /** `first`: rules of what is looked at, which come before all others. */
-  let { station, first = '' }: { station: Station; first?: string } = $props()
+  /** `first`: rules of what is looked at, or its place with a `/`, which come before all others; `only`: the others are folded. */
+  let { station, first = '', only = false }: { station: Station; first?: string; only?: boolean } = $props()
   const also = $derived(stationOf(station).also ?? [])
   const found = $derived(
     session.evaluation!.findings.filter(
       (f) => (f.station === station || also.includes(f.rule)) && f.bank === session.result?.id,
     ),
   )
+  let all = $state(false)
+  const about = (f: (typeof found)[number]) =>
+    first.startsWith('/') ? f.place.endsWith(first) : f.rule.startsWith(first)
   const here = $derived(
-    first === ''
-      ? found
-      : [...found.filter((f) => f.rule.startsWith(first)), ...found.filter((f) => !f.rule.startsWith(first))],
+    first === '' ? found : [...found.filter(about), ...(only && !all ? [] : found.filter((f) => !about(f)))],
   )
+  const others = $derived(only ? found.filter((f) => !about(f)).length : 0)
 
   const trying = new Trying()
 </script>
@@ -59,12 +61,15 @@
     </section>
   {:else}
     <p class="note">
-      {#if session.mark(station) === 'none'}Nothing to judge yet.{:else}Nothing found wrong here, it fits <Mark
-          kind="fits"
-          size={8}
-        />{/if}
+      {#if others > 0}Nothing found wrong on this run.{:else if session.mark(station) === 'none'}Nothing to judge yet.{:else}Nothing
+        found wrong here, it fits <Mark kind="fits" size={8} />{/if}
     </p>
   {/each}
+  {#if others > 0}
+    <button type="button" class="link-copper text-[12.5px] text-left min-h-6" onclick={() => (all = !all)}
+      >{all ? 'only this run' : `${others} ${others === 1 ? 'other finding' : 'other findings'} of the station`}</button
+    >
+  {/if}
 </aside>
 
 <style>

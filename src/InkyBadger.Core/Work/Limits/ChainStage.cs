@@ -44,16 +44,17 @@ public static class ChainStage
                 strings[i] = new(pack.Strings[i].AllowsA(seconds));
             return strings;
         }
-        var insulation = InsulationOf(run);
+        var tables = scene.Tables;
+        var insulation = InsulationOf(tables, run);
         var elements = new List<ChainElement>(10);
-        AddInside(elements, network, insulation);
-        AddRun(elements, scene.MainRun, run, "main ", onward is not null, false);
+        AddInside(tables, elements, network, insulation);
+        AddRun(tables, elements, scene.MainRun, run, "main ", onward is not null, false);
         if (scene.MainRun.BusRatingA is { } busA)
             elements.Add(new("the bus bars", ElementKind.BusBar) { RatingA = busA });
         else
             elements.Add(new("the bus bars", ElementKind.BusBar));
         if (onward is not null)
-            AddRun(elements, scene.RunOf(Run.InverterId), onward.Run, "inverter’s ", true, true);
+            AddRun(tables, elements, scene.RunOf(Run.InverterId), onward.Run, "inverter’s ", true, true);
         elements.Add(
             new("the inverter", ElementKind.Inverter)
             {
@@ -86,7 +87,7 @@ public static class ChainStage
     /// <summary>
     /// Jumpers and links or leads as they usually are, and each that differs and lets less through than these.
     /// </summary>
-    private static void AddInside(List<ChainElement> elements, NetworkResult network, int insulation)
+    private static void AddInside(DesignTables tables, List<ChainElement> elements, NetworkResult network, int insulation)
     {
         double? ShareOf(double amps) => network.Strings.BankA > 0 ? amps / network.Strings.BankA : null;
         var copper = network.Copper;
@@ -118,7 +119,7 @@ public static class ChainStage
                         new($"the {Say.Size(c.Size, c.Conductors)} {c.Name[4..]}", ElementOf(kind))
                         {
                             AmpacityA = c.AmpacityA > 0 ? c.AmpacityA : null,
-                            AreaMm2 = Conductors.Get(c.Size).AreaMm2,
+                            AreaMm2 = tables.Conductor(c.Size).AreaMm2,
                             Conductors = c.Conductors,
                             InsulationC = insulation,
                             Share = ShareOf(c.Amps),
@@ -143,17 +144,25 @@ public static class ChainStage
             _ => "bus leads",
         };
 
-    private static int InsulationOf(RunResult run) => (int)CablePractices.Get(run.Laid.Practice).InsulationC;
+    private static int InsulationOf(DesignTables tables, RunResult run) => (int)tables.Practice(run.Laid.Practice).InsulationC;
 
     /// <summary>Fuse, cable and switch of a run; with two runs on the way each says whose it is.</summary>
-    private static void AddRun(List<ChainElement> elements, Run doc, RunResult run, string whose, bool two, bool inverterRun)
+    private static void AddRun(
+        DesignTables tables,
+        List<ChainElement> elements,
+        Run doc,
+        RunResult run,
+        string whose,
+        bool two,
+        bool inverterRun
+    )
     {
         var its = two ? whose : "";
         if (run.Fuse.RatingA is { } rating)
             elements.Add(
                 new($"the {its}{Say.Rating(rating)} fuse", ElementKind.Fuse)
                 {
-                    Class = FuseClasses.Get(run.Fuse.Class),
+                    Class = tables.Fuse(run.Fuse.Class),
                     RatingA = rating,
                     InverterRun = inverterRun,
                 }
@@ -165,7 +174,7 @@ public static class ChainStage
                     AmpacityA = run.Carries.AmpacityA is > 0 ? run.Carries.AmpacityA : null,
                     AreaMm2 = run.Cable.AreaMm2,
                     Conductors = run.Cable.Conductors,
-                    InsulationC = InsulationOf(run),
+                    InsulationC = InsulationOf(tables, run),
                     InsulationKind = run.Laid.Insulation,
                     InverterRun = inverterRun,
                 }

@@ -59,7 +59,13 @@ public static class EnvelopeStage
     private static readonly double[] Times = [.. Enumerable.Range(0, Samples).Select(i => From * Math.Pow(To / From, i / (Samples - 1.0)))];
     private static readonly Dictionary<string, double[]> Multiples = FuseClasses
         .All.DistinctBy(c => c.Family)
-        .ToDictionary(c => c.Family, c => Times.Select(t => LimitsChain.MultipleAt(c, t * Fuse.Spread)).ToArray());
+        .ToDictionary(c => c.Family, Held);
+
+    private static double[] Held(FuseClass fuse) => [.. Times.Select(t => LimitsChain.MultipleHeld(fuse, t))];
+
+    /// <summary>Those of the typical table are known beforehand, as long as their times are taken apart as usual.</summary>
+    private static double[] MultiplesOf(FuseClass fuse) =>
+        ReferenceEquals(FuseClasses.All.FirstOrDefault(c => c.Id == fuse.Id), fuse) ? Multiples[fuse.Family] : Held(fuse);
 
     /// <summary>Of a time between 0.1 ms and an hour on its logarithm: to 1e-11 of it.</summary>
     private const int Halvings = 44;
@@ -95,7 +101,7 @@ public static class EnvelopeStage
         if (bank is not null)
             elements.Add(new(EnvelopeElement.Bank, "the bank", bank, bankW, null));
         foreach (var way in ways)
-            elements.AddRange(OfRun(way, Ac));
+            elements.AddRange(OfRun(scene.Tables, way, Ac));
 
         var asked = Asked(inverter.Demands);
         var holds = elements.ConvertAll(e =>
@@ -147,18 +153,18 @@ public static class EnvelopeStage
         public Func<int, double>? GivesAt { get; init; }
     }
 
-    private static IEnumerable<Element> OfRun(Way way, Func<double, double, double> ac)
+    private static IEnumerable<Element> OfRun(DesignTables tables, Way way, Func<double, double, double> ac)
     {
         var run = way.Run;
         if (run.Fuse.RatingA is { } rating)
         {
-            var fuse = FuseClasses.Get(run.Fuse.Class);
-            var multiples = Multiples[fuse.Family];
+            var fuse = tables.Fuse(run.Fuse.Class);
+            var multiples = MultiplesOf(fuse);
             double At(double multiple) => ac(Math.Max(rating / Wiring.Fuse.Margin, rating * multiple), way.DcA);
             yield return new(
                 EnvelopeElement.Fuse,
                 $"the {way.Whose}{Say.Rating(rating)} fuse",
-                t => At(LimitsChain.MultipleAt(fuse, t * Fuse.Spread)),
+                t => At(LimitsChain.MultipleHeld(fuse, t)),
                 ac(rating / Wiring.Fuse.Margin, way.DcA),
                 way
             )
@@ -173,7 +179,7 @@ public static class EnvelopeStage
             AmpacityA = run.Carries.AmpacityA,
             AreaMm2 = run.Cable.AreaMm2,
             Conductors = run.Cable.Conductors,
-            InsulationC = (int)CablePractices.Get(run.Laid.Practice).InsulationC,
+            InsulationC = (int)tables.Practice(run.Laid.Practice).InsulationC,
             InsulationKind = run.Laid.Insulation,
         };
         yield return new(

@@ -477,7 +477,7 @@ public static class NetworkStage
             "5.1",
             "({r} ÷ 1000 × {L} + 2 × {g}) ÷ {m}",
             [
-                T.Table("r", Conductors.Get(c.Size).R20MilliohmPerM, "mΩ/m", $"{c.Size} at 20 °C", "conductors"),
+                T.Table("r", wired.Tables.Conductor(c.Size).R20MilliohmPerM, "mΩ/m", $"{c.Size} at 20 °C", "conductors"),
                 T.You("L", c.LengthM, "m", "long", $"/wiring/{name}/lengthM"),
                 T.Rule("g", wired.LugOhm, "ohm", "a lug", "joint-bolted"),
                 count,

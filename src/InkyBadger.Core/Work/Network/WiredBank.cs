@@ -18,6 +18,9 @@ public sealed class WiredBank
     private readonly Design.Wiring wiring;
     private readonly Copper copper;
     private readonly Pack pack;
+    private readonly DesignTables tables;
+
+    internal DesignTables Tables => tables;
     private BankNetwork? inFault;
 
     /// <summary>As the document has it, with links and jumpers as long as their units stand apart where nobody said it.</summary>
@@ -59,6 +62,7 @@ public sealed class WiredBank
 
     private WiredBank(BankScene scene, Pack pack, RunResult? run, double loadA)
     {
+        tables = scene.Tables;
         LugOhm = scene.Rules.BoltedMilliohm / 1000;
         (this.pack, wiring) = (pack, Measured(scene.Bank, pack));
         Practice = RunStage.Practice(scene, scene.MainRun);
@@ -70,7 +74,7 @@ public sealed class WiredBank
             scene.Rules.NumberOrNone("least-size-battery") is { } least
             && Practice.Rows.FirstOrDefault(r => Tolerant.AtLeast(r.Conductor.AreaMm2, CableSelect.LeastArea(Practice.Rows, least)))
                 is { } thinnest
-            && conductors * Conductors.Get(size).AreaMm2 < thinnest.Conductor.AreaMm2
+            && conductors * tables.Conductor(size).AreaMm2 < thinnest.Conductor.AreaMm2
         )
             (size, conductors) = (thinnest.Size, 1);
         if (run?.Fuse.RatingA is { } held && RunStage.NextSizeUp(scene))
@@ -196,14 +200,14 @@ public sealed class WiredBank
 
     private BankConductor Make(Design.Conductor? given, double lengthM, string size, int conductors)
     {
-        var own = given?.Size is { } pinned && Conductors.Has(pinned) ? pinned : null;
+        var own = given?.Size is { } pinned && tables.HasConductor(pinned) ? pinned : null;
         var chosen = own ?? size;
         var count = given?.Parallel ?? (own is null ? conductors : 1);
         var length = given?.LengthM ?? lengthM;
         var row = Practice.Find(chosen);
         return new(
             chosen,
-            Conductors.Get(chosen).AreaMm2,
+            tables.Conductor(chosen).AreaMm2,
             length,
             OhmOf(chosen, length, count) + ((given as PlacedConductor)?.JointMilliohm ?? 0) / 1000,
             row is null ? 0 : Cable.Ampacity(row, AmbientC, 1, count).AmpacityA,
@@ -217,7 +221,7 @@ public sealed class WiredBank
 
     /// <summary>Of a size, a length and so many side by side, each with its two lugs [Ω].</summary>
     public double OhmOf(string size, double lengthM, int conductors) =>
-        (Conductors.Get(size).R20MilliohmPerM / 1000 * lengthM + 2 * LugOhm) / conductors;
+        (tables.Conductor(size).R20MilliohmPerM / 1000 * lengthM + 2 * LugOhm) / conductors;
 
     private static Design.Wiring Measured(Bank bank, Pack pack)
     {

@@ -22,7 +22,7 @@ public sealed record NeedsResult(
     bool TouchDanger,
     double? UnitsPrice,
     double CopperPrice,
-    double FusePrice,
+    double? FusePrice,
     double ConverterPrice,
     double? InverterPrice,
     double? TotalPrice
@@ -122,8 +122,8 @@ public static class NeedsStage
                 bank is null ? 0 : f.Worked("p", bank.Price!.Value, "money", "units", "/bank/price")
             );
         List<Num> parts = units is { } known ? [known] : [];
-        Num copper = 0,
-            fuse = 0;
+        Num copper = 0;
+        Num? fuse = (Num)0;
         if (run?.Cable.AreaMm2 is { } area)
         {
             var length = run.Laid.LengthPinned
@@ -144,16 +144,21 @@ public static class NeedsStage
                 )
             );
         }
-        if (run?.Fuse.RatingA is not null)
+        var fusePrice = run?.Fuse.RatingA is null ? null : w.Tables.FusePrice(run.Fuse.Class);
+        if (run?.Fuse.RatingA is not null && fusePrice is null)
+            fuse = null;
+        else if (fusePrice is { } each)
             parts.Add(
-                fuse = f.Figure(
-                    "f",
-                    "/needs/fusePrice",
-                    "price of the main fuse with its holder",
-                    "money",
-                    "8.3",
-                    f.Table("f", Parts.Fuse(run.Fuse.Class), "money", run.Fuse.Label, "fuse-prices")
-                )
+                (
+                    fuse = f.Figure(
+                        "f",
+                        "/needs/fusePrice",
+                        "price of the main fuse with its holder",
+                        "money",
+                        "8.3",
+                        f.Table("f", each, "money", run!.Fuse.Label, "fuse-prices")
+                    )
+                ).Value
             );
         var converter = f.Figure(
             "k",
@@ -180,7 +185,7 @@ public static class NeedsStage
                     ])
             );
         Num? total =
-            units is null || inverters is not { } its
+            units is null || fuse is null || inverters is not { } its
                 ? null
                 : f.Figure(
                     "T",
@@ -200,7 +205,7 @@ public static class NeedsStage
             Tolerant.Exceeds(touch, TouchLimitV),
             Known(units),
             copper,
-            fuse,
+            Known(fuse),
             converter,
             Known(inverters),
             Known(total)

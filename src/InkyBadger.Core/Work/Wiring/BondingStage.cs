@@ -49,13 +49,13 @@ public static class BondingStage
                 * f.You("m", main.Cable.Conductors, "", "in parallel", "/runs"),
             "Usual practice; the local code for the place rules."
         );
-        var rows = CablePractices.Get(main.Laid.Practice).Rows;
+        var rows = scene.Tables.Practice(main.Laid.Practice).Rows;
         var advised = rows.FirstOrDefault(r => Tolerant.AtLeast(r.Conductor.AreaMm2, least)) ?? rows[^1];
         var size = run.Size ?? advised.Size;
         // Beyond the largest size it takes several.
         var advisedConductors = Tolerant.RoundUp(least / advised.Conductor.AreaMm2);
         var conductors = run.Parallel ?? (run.Size is null ? advisedConductors : 1);
-        double? own = Conductors.Has(size) ? Conductors.Get(size).AreaMm2 : null;
+        double? own = scene.Tables.FindConductor(size)?.AreaMm2;
         return new BondingResult(
             size,
             own,

@@ -105,7 +105,7 @@ public static class BusStage
                 f.Worked("V", voltage.LowV, "V", "under load, nearly empty", "/voltage/lowV") - drop
             );
         }
-        if (dropV is not null && run.Cable.Size is { } size && Conductors.Has(size) && run.Carries.AmpacityA is not null)
+        if (dropV is not null && run.Cable.Size is { } size && scene.Tables.HasConductor(size) && run.Carries.AmpacityA is not null)
         {
             var path = f.Figure(
                 "p",
@@ -114,7 +114,7 @@ public static class BusStage
                 "ohm",
                 "5.4",
                 2
-                    * f.Table("r", Conductors.Get(size).R20MilliohmPerM, "mΩ/m", size, "conductors")
+                    * f.Table("r", scene.Tables.Conductor(size).R20MilliohmPerM, "mΩ/m", size, "conductors")
                     / 1000
                     * toBus
                     / f.You("m", run.Cable.Conductors, "", "in parallel", "/runs"),

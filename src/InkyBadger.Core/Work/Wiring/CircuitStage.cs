@@ -36,7 +36,10 @@ public sealed record CircuitShort(double? PathOhm, double? Amps);
 /// <summary>The current-limiting fuse upstream, where there is one that breaks a short here.</summary>
 /// <param name="ReliesOn">In words, where this fuse cannot break the short itself.</param>
 /// <param name="InterruptA">What it breaks, whether it is needed or not [A].</param>
-/// <param name="LetThroughA2s">What it lets through before it opens, at three times its typical time [A²s].</param>
+/// <param name="LetThroughA2s">
+/// The most it lets through before it opens, of the shorts on this run which its own fuse leaves to it, by the house rule of a fuse’s
+/// spread [A²s].
+/// </param>
 /// <param name="WithstandsA2s">What this run's cable stands: (k · A)² [A²s].</param>
 /// <param name="WithinM">
 /// Metres of this run from its fuse within which a short is more than the fuse breaks, while the cable does not stand what is let through;
@@ -87,7 +90,7 @@ public static class CircuitStage
         var breaks =
             main.Fuse.RatingA is { } rating
             && protection is not null
-            && FuseClasses.Get(main.Fuse.Class) is { LimitsCurrent: true } limiting
+            && scene.Tables.Fuse(main.Fuse.Class) is { LimitsCurrent: true } limiting
                 ? new Backing($"the {Say.Rating(rating)} main fuse", limiting, rating)
                 : null;
         var greatest = protection?.GreatestChargingV ?? voltage.GreatestV;
@@ -102,7 +105,7 @@ public static class CircuitStage
         foreach (var plan in plans)
         {
             var up = plan.Upstream is { } id && at.TryGetValue(id, out var n) ? n : (int?)null;
-            var origin = up is { } u ? Beyond(results[u], u, plan, voltage, greatest, breaks) : atBus;
+            var origin = up is { } u ? Beyond(scene.Tables, results[u], u, plan, voltage, greatest, breaks) : atBus;
             at[plan.Id] = results.Count;
             var made = new CircuitWork(
                 scene,
@@ -122,6 +125,7 @@ public static class CircuitStage
 
     /// <summary>The end of a run as the beginning of the next.</summary>
     private static CircuitOrigin Beyond(
+        DesignTables tables,
         CircuitResult up,
         int index,
         CircuitPlan plan,
@@ -144,10 +148,10 @@ public static class CircuitStage
             return new(up.NominalV, v, pointer, null, up.NominalV, null) { Behind = true };
         double? path =
             up.Fuse.Short.PathOhm is { } ohm && run.Cable.AreaMm2 is not null
-                ? ohm + ShortCircuit.PathOhm(run.Cable.Size!, run.Laid.LengthM, run.Cable.Conductors)
+                ? ohm + ShortCircuit.PathOhm(tables.Conductor(run.Cable.Size!), run.Laid.LengthM, run.Cable.Conductors)
                 : null;
         var own =
-            run.Fuse.RatingA is { } rating && FuseClasses.Get(run.Fuse.Class) is { LimitsCurrent: true } limiting
+            run.Fuse.RatingA is { } rating && tables.Fuse(run.Fuse.Class) is { LimitsCurrent: true } limiting
                 ? new Backing($"the {Say.Rating(rating)} fuse of the {up.Name}", limiting, rating)
                 : main;
         return new(up.NominalV, v, pointer, path, greatest, own) { Up = up, UpIndex = index };

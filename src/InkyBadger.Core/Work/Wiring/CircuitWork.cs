@@ -39,7 +39,7 @@ internal sealed class CircuitWork(
         var amps = Amps();
         var shortA = ShortA();
         RunSpec Spec(FuseClass fuse) => SpecOf(fuse, amps);
-        var fuse = AtVolts(run.Fuse.Class is { } id && FuseClasses.Has(id) ? FuseClasses.Get(id) : Advised(Spec, shortA));
+        var fuse = AtVolts(run.Fuse.Class is { } id && scene.Tables.HasFuse(id) ? scene.Tables.Fuse(id) : Advised(Spec, shortA));
         var result = scene.Tape is null && tried is { } same && same.Of == fuse ? same.Result : RunWork.Work(scene, Spec(fuse));
         var judged = Judge(result, fuse, shortA);
         if (scene.Tape is { } tape)
@@ -172,16 +172,16 @@ internal sealed class CircuitWork(
     private FuseClass Advised(Func<FuseClass, RunSpec> spec, double? shortA)
     {
         var wanted = Fuse.Margin * Amps();
-        var branch = FuseClasses.Get(origin.GreatestV <= MostBladeV ? Blade : Breaker);
+        var branch = scene.Tables.Fuse(origin.GreatestV <= MostBladeV ? Blade : Breaker);
         var preferred = plan.Kind switch
         {
             CircuitKind.Inverter or CircuitKind.FurtherInverter => RunStage.AdvisedClass,
             CircuitKind.Charge or CircuitKind.Join => origin.GreatestV <= MostBladeV ? BoltIn : BoltInHigh,
             // What breaks a short for all its branches, and lets little through to them.
             CircuitKind.Panel when shortA is { } fault && !Tolerant.AtLeast(branch.InterruptA, fault) => RunStage.AdvisedClass,
-            _ => FuseClasses.Get(Blade).Next(wanted) is <= MostBladeA && origin.GreatestV <= MostBladeV ? Blade : Breaker,
+            _ => scene.Tables.Fuse(Blade).Next(wanted) is <= MostBladeA && origin.GreatestV <= MostBladeV ? Blade : Breaker,
         };
-        var first = FuseClasses.Get(preferred);
+        var first = scene.Tables.Fuse(preferred);
         if (Fits(first, wanted, shortA, spec))
             return first;
         // A little more copper is what one would lay before a dear fuse for a small load.
@@ -190,7 +190,7 @@ internal sealed class CircuitWork(
             (leastMm2, tried) = (enough, null);
             return first;
         }
-        foreach (var other in FuseClasses.All)
+        foreach (var other in scene.Tables.Fuses)
             if (Fits(other, wanted, shortA, spec))
                 return other;
         return first;
@@ -210,28 +210,66 @@ internal sealed class CircuitWork(
     {
         if (fuse.Next(wanted) is null || !Tolerant.AtLeast(fuse.MaxDcV, origin.GreatestV))
             return false;
-        if (shortA is not { } fault || Tolerant.AtLeast(fuse.InterruptA, fault))
+        if (shortA is not { } fault || protection is null)
             return true;
-        if (origin.Backing is not { } backing || !Tolerant.AtLeast(backing.InterruptA, fault))
+        if (!Tolerant.AtLeast(fuse.InterruptA, fault) && !(origin.Backing is { } b && Tolerant.AtLeast(b.InterruptA, fault)))
             return false;
         // What is let through must not melt the cable that this fuse would have.
         var trial = RunWork.Work(scene with { Tape = null }, spec(fuse));
         tried = (fuse, trial);
-        if (StandsA2s(trial) is not { } stands)
+        if (Stands(trial, fuse, null))
             return true;
-        var through = LetThrough(backing, fault);
-        if (Tolerant.AtLeast(stands, through))
-            return true;
-        tooThin = trial.Cable.Conductors * trial.Cable.AreaMm2!.Value * Math.Sqrt(through / stands);
+        tooThin = RunStage
+            .Practice(scene, run)
+            .Rows.Select(r => r.Conductor)
+            .FirstOrDefault(c => c.AreaMm2 > trial.Cable.AreaMm2 && Stands(trial, fuse, c))
+            ?.AreaMm2;
         return false;
     }
 
-    private static double LetThrough(Backing backing, double fault) => Fuse.LetThroughA2s(backing.Fuse, backing.RatingA, fault);
+    /// <summary>Whether the run’s copper stands every short on it until it is broken.</summary>
+    /// <param name="other">Copper in place of the run’s own: it stands more, and lets more flow at its far end.</param>
+    private bool Stands(RunResult trial, FuseClass fuse, Reference.Conductor? other)
+    {
+        if (StandsA2s(trial) is not { } stands || trial.Fuse.RatingA is not { } rating || origin.PathOhm is not { } path)
+            return true;
+        var conductor = other ?? scene.Tables.Conductor(trial.Cable.Size!);
+        return ProtectionFields.BurnsOnRun(
+            ProtectedRun.Trial(
+                trial,
+                new(plan.Id, plan.Name, new(fuse, rating), fuse.InterruptA),
+                origin.Backing is { } b ? new("", b.Name, new(b.Fuse, b.RatingA), b.InterruptA) : null,
+                protection!.Short.OpenV,
+                protection.Short.BankOhm + path,
+                ShortCircuit.PathOhm(conductor, 1, trial.Cable.Conductors),
+                stands * Math.Pow(conductor.AreaMm2 / trial.Cable.AreaMm2!.Value, 2)
+            )
+        )
+            is null;
+    }
+
+    /// <summary>
+    /// The most that is let through of all shorts on the run which its own fuse leaves to the one upstream: farther along the cable less
+    /// flows, but for longer.
+    /// </summary>
+    private double LetThrough(Backing backing, RunResult r, FuseClass own, double fault)
+    {
+        var least = Math.Max(own.InterruptA, EndA(r) ?? fault);
+        return Fuse.MostLetThroughA2s(backing.Fuse, backing.RatingA, Math.Min(least, fault), fault);
+    }
+
+    /// <summary>A short at the far end of the run [A]; null: not known.</summary>
+    private double? EndA(RunResult r) =>
+        protection is { } p && origin.PathOhm is { } path && r.Cable.Size is { } size && scene.Tables.FindConductor(size) is { } conductor
+            ? p.Short.OpenV / (p.Short.BankOhm + path + ShortCircuit.PathOhm(conductor, r.Laid.LengthM, r.Cable.Conductors))
+            : null;
 
     /// <summary>(k · A)² of the run's cable [A²s]; null where no size stands.</summary>
-    private static double? StandsA2s(RunResult r) =>
+    private double? StandsA2s(RunResult r) =>
         r.Cable.AreaMm2 is { } area
-            ? Cable.ShortTime(area, r.Cable.Conductors, (int)CablePractices.Get(r.Laid.Practice).InsulationC, r.Laid.Insulation, 1).Seconds
+            ? Cable
+                .ShortTime(area, r.Cable.Conductors, (int)scene.Tables.Practice(r.Laid.Practice).InsulationC, r.Laid.Insulation, 1)
+                .Seconds
             : null;
 
     /// <summary>
@@ -242,10 +280,10 @@ internal sealed class CircuitWork(
         if (protection is not { } p || origin.PathOhm is not { } path || r.Cable.Size is not { } size)
             return null;
         var more = p.Short.OpenV / fuse.InterruptA - p.Short.BankOhm - path;
-        return Math.Min(r.Laid.LengthM, more / ShortCircuit.PathOhm(size, 1, r.Cable.Conductors));
+        return Math.Min(r.Laid.LengthM, more / ShortCircuit.PathOhm(scene.Tables.Conductor(size), 1, r.Cable.Conductors));
     }
 
-    private FuseClass AtVolts(FuseClass fuse) => FuseClasses.AtVolts(fuse, origin.GreatestV);
+    private FuseClass AtVolts(FuseClass fuse) => scene.Tables.AtVolts(fuse, origin.GreatestV);
 
     private CircuitFuse Judge(RunResult r, FuseClass fuse, double? shortA)
     {
@@ -262,7 +300,7 @@ internal sealed class CircuitWork(
             );
         var backing = shortA is { } fed && origin.Backing is { } b && Tolerant.AtLeast(b.InterruptA, fed) ? b : null;
         var relies = fails.Contains(FuseFailure.Interrupt) ? backing?.Name : null;
-        var letThrough = backing is null ? (double?)null : LetThrough(backing, shortA!.Value);
+        var letThrough = backing is null ? (double?)null : LetThrough(backing, r, fuse, shortA!.Value);
         var withstands = StandsA2s(r);
         var within =
             relies is not null && letThrough is { } through && withstands is { } stood && !Tolerant.AtLeast(stood, through)
@@ -273,7 +311,13 @@ internal sealed class CircuitWork(
             startA is { } start && r.Fuse.RatingA is { } rating ? Fuse.OpeningTime(fuse, rating, start) : (OpeningTimeResult?)null;
         ShortTimeResult? stands =
             r.Cable.AreaMm2 is { } area && shortA is { } fault
-                ? Cable.ShortTime(area, r.Cable.Conductors, (int)CablePractices.Get(r.Laid.Practice).InsulationC, r.Laid.Insulation, fault)
+                ? Cable.ShortTime(
+                    area,
+                    r.Cable.Conductors,
+                    (int)scene.Tables.Practice(r.Laid.Practice).InsulationC,
+                    r.Laid.Insulation,
+                    fault
+                )
                 : null;
         return new(
             new(origin.PathOhm, shortA),
@@ -360,7 +404,7 @@ internal sealed class CircuitWork(
                             $"to the {up.Name}’s fuse",
                             $"/circuits/{origin.UpIndex}/fuse/short/pathOhm"
                         ),
-                        T.Table("r", Conductors.Get(up.Run.Cable.Size!).R20MilliohmPerM, "mΩ/m", up.Run.Cable.Size!, "conductors"),
+                        T.Table("r", scene.Tables.Conductor(up.Run.Cable.Size!).R20MilliohmPerM, "mΩ/m", up.Run.Cable.Size!, "conductors"),
                         T.You("L", up.Run.Laid.LengthM, "m", up.Name, "/runs"),
                         T.You("m", up.Run.Cable.Conductors, "", "in parallel", "/runs"),
                     ]
@@ -435,12 +479,12 @@ internal sealed class CircuitWork(
                 "7.4",
                 null,
                 [
-                    T.Worked("s", f.Short.Amps, "A", "a short here", p + "/short/amps"),
+                    T.Worked("s", f.Short.Amps, "A", "the most a short draws", p + "/short/amps"),
                     T.Assumed("r", backing.RatingA, "rating", backing.Name),
-                    T.Assumed("m", Fuse.Spread, "", "times its typical time"),
+                    T.Rule("m", scene.Rules.Number("fuse-spread"), "", "times its typical time", "fuse-spread"),
                 ],
-                "Current squared times three times the typical time to open at it; beyond the last point of the curve that stays what it "
-                    + "is there."
+                "Current squared times the most it may take to open at it, at the worst short on this run that its own fuse leaves "
+                    + "to it; beyond the last point of the curve that stays what it is there."
             );
             tape.Write(
                 p + "/upstream/withstandsA2s",
@@ -528,10 +572,10 @@ internal sealed class CircuitWork(
 
     private static Term Side(RunResult r) => T.You("m", r.Cable.Conductors, "", "in parallel", "/runs");
 
-    private static Term KOf(RunResult r) =>
+    private Term KOf(RunResult r) =>
         T.Assumed(
             "k",
-            Cable.ShortTime(r.Cable.AreaMm2!.Value, 1, (int)CablePractices.Get(r.Laid.Practice).InsulationC, r.Laid.Insulation, 1).K,
+            Cable.ShortTime(r.Cable.AreaMm2!.Value, 1, (int)scene.Tables.Practice(r.Laid.Practice).InsulationC, r.Laid.Insulation, 1).K,
             "",
             $"{r.Laid.Insulation.ToString().ToLowerInvariant()} insulation"
         );

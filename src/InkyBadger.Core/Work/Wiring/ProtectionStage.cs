@@ -18,16 +18,16 @@ public static class ProtectionStage
         var greatest = Fuse.GreatestChargingV(chemistry, bank.Layout.Cells, false, setting ?? bank.Layout.Cells * chemistry.CellTopV);
         var nextSizeUp = RunStage.NextSizeUp(scene);
         var ampacity = run.Carries.FuseLimitA ?? 0;
-        var fuse = FuseClasses.AtVolts(FuseClasses.Get(run.Fuse.Class), greatest);
+        var fuse = scene.Tables.AtVolts(scene.Tables.Fuse(run.Fuse.Class), greatest);
         var fails = Fuse.Judge(fuse, run.Fuse.RatingA, run.DesignA, ampacity, greatest, fault.ShortCircuitA, nextSizeUp);
-        var classes = ClassesAt(run.DesignA, ampacity, greatest, fault.ShortCircuitA, nextSizeUp);
+        var classes = ClassesAt(scene.Tables, run.DesignA, ampacity, greatest, fault.ShortCircuitA, nextSizeUp);
         var surgeA = w.Currents.Need().SurgeWorstA;
         var opening = run.Fuse.RatingA is { } rating && surgeA > 0 ? Fuse.OpeningTime(fuse, rating, surgeA) : default(OpeningTimeResult?);
         ShortTimeResult? stands = run.Cable.AreaMm2 is { } area
             ? Cable.ShortTime(
                 area,
                 run.Cable.Conductors,
-                (int)CablePractices.Get(run.Laid.Practice).InsulationC,
+                (int)scene.Tables.Practice(run.Laid.Practice).InsulationC,
                 run.Laid.Insulation,
                 fault.ShortCircuitA
             )
@@ -50,6 +50,7 @@ public static class ProtectionStage
 
     /// <summary>Every class of the table at a place: the smallest rating that would do, and what fails.</summary>
     public static IReadOnlyList<ClassTrial> ClassesAt(
+        DesignTables tables,
         double designA,
         double ampacityA,
         double greatestV,
@@ -57,8 +58,8 @@ public static class ProtectionStage
         bool nextSizeUp
     )
     {
-        var classes = new List<ClassTrial>(FuseClasses.All.Count);
-        foreach (var c in FuseClasses.All)
+        var classes = new List<ClassTrial>(tables.Fuses.Count);
+        foreach (var c in tables.Fuses)
         {
             var trial = Fuse.Select(c, designA, ampacityA, greatestV, shortCircuitA, nextSizeUp);
             classes.Add(new(c.Id, c.Label, trial.RatingA, c.MaxDcV, c.InterruptA, trial.Fits, trial.Fails));
@@ -188,7 +189,7 @@ public static class ProtectionStage
                             .ShortTime(
                                 run.Cable.AreaMm2!.Value,
                                 run.Cable.Conductors,
-                                (int)CablePractices.Get(run.Laid.Practice).InsulationC,
+                                (int)scene.Tables.Practice(run.Laid.Practice).InsulationC,
                                 run.Laid.Insulation,
                                 1
                             )

@@ -24,8 +24,8 @@ public static class RunStage
 
     public static CablePractice Practice(BankScene scene, Run run)
     {
-        var wanted = run.Practice ?? scene.Rules.Word(PracticeRule(scene));
-        return CablePractices.Get(CablePractices.Has(wanted) ? wanted : HouseRuleTable.Get(PracticeRule(scene)).Typical);
+        var wanted = run.Practice ?? scene.Tables.Own.Practice ?? scene.Rules.Word(PracticeRule(scene));
+        return scene.Tables.Practice(scene.Tables.HasPractice(wanted) ? wanted : HouseRuleTable.Get(PracticeRule(scene)).Typical);
     }
 
     private static string PracticeRule(BankScene scene) =>
@@ -67,7 +67,7 @@ public static class RunStage
     internal static RunSpec SpecFor(BankScene scene, VoltageResult voltage, double amps, bool toInverter = false)
     {
         var run = scene.MainRun;
-        var fuse = FuseClasses.Get(run.Fuse.Class is { } id && FuseClasses.Has(id) ? id : AdvisedClass);
+        var fuse = scene.Tables.Fuse(run.Fuse.Class is { } id && scene.Tables.HasFuse(id) ? id : AdvisedClass);
         return new(
             "/mainRun",
             run,

@@ -46,8 +46,8 @@ public static class StringFuseStage
         if (bank.Layout.Parallel == 1)
             return new Gap(Station.Cables, "/parallel", "one string alone needs no fuse of its own");
         var run = scene.Bank.Runs.FirstOrDefault(r => r.Id == Run.StringsId);
-        var fuse = FuseClasses.AtVolts(
-            FuseClasses.Get(run?.Fuse.Class is { } id && FuseClasses.Has(id) ? id : RunStage.AdvisedClass),
+        var fuse = scene.Tables.AtVolts(
+            scene.Tables.Fuse(run?.Fuse.Class is { } id && scene.Tables.HasFuse(id) ? id : RunStage.AdvisedClass),
             protection.GreatestChargingV
         );
         // The fuse protects what lies between the string and the rail: a lead on bus bars, a jumper's size of copper on rails.

@@ -100,7 +100,7 @@ internal static class BankPart
                 var (label2, jumperKey, rank) = s.RowOf(j);
                 var off = pitch >= 56 ? 6.5 : 0;
                 var at = pen.StopOf(jumperKey, rank, j.Conductors);
-                pen.Run(x, y + tall + off, x, y + tall + gap - off, Conductors.Get(j.Size).AreaMm2, jumperKey, at);
+                pen.Run(x, y + tall + off, x, y + tall + gap - off, s.Tables.Conductor(j.Size).AreaMm2, jumperKey, at);
                 if (pitch >= 80)
                     pen.Sleeve(x + 9, y + tall + gap / 2 + 4, label2, jumperKey);
             }
@@ -116,7 +116,7 @@ internal static class BankPart
                 ?? s.Find(ConductorKind.Link, plus, 0, i + 1)
                 ?? s.Find(ConductorKind.Link, plus, 0, i);
             var (_, rowKey, rank) = own is null ? ("", null, 0) : s.RowOf(own);
-            var area = own is null ? s.Evaluation.MainRun?.Cable.AreaMm2 : Conductors.Get(own.Size).AreaMm2;
+            var area = own is null ? s.Evaluation.MainRun?.Cable.AreaMm2 : s.Tables.Conductor(own.Size).AreaMm2;
             var stop = own is null ? LedgerStop.Here : pen.StopOf(rowKey, rank, own.Conductors);
             if (plus)
                 pen.Run(x, PlusY, x, begin - 6.5, area, rowKey, stop);
@@ -185,7 +185,7 @@ internal static class BankPart
                     continue;
                 var (label, key, rank) = s.RowOf(c);
                 var (right, left) = (NearX - i * pitch, NearX - (i + 1) * pitch);
-                pen.Run(left, y, right, y, Conductors.Get(c.Size).AreaMm2, key, pen.StopOf(key, rank, c.Conductors));
+                pen.Run(left, y, right, y, s.Tables.Conductor(c.Size).AreaMm2, key, pen.StopOf(key, rank, c.Conductors));
                 if (pitch < 80)
                     continue;
                 var at = (left + right) / 2 - 34;
@@ -229,7 +229,7 @@ internal static class BankPart
             var y = plus ? PlusY : MinusY;
             var c = s.Find(ConductorKind.Lead, plus, pack.Parallel, 0) ?? s.Find(ConductorKind.Link, plus, 0, pack.Parallel - 1);
             var (_, key, rank) = c is null ? ("", null, 0) : s.RowOf(c);
-            var area = c is null ? (double?)null : Conductors.Get(c.Size).AreaMm2;
+            var area = c is null ? (double?)null : s.Tables.Conductor(c.Size).AreaMm2;
             var stop = c is null ? LedgerStop.Here : pen.StopOf(key, rank, c.Conductors);
             pen.Run(160, y, NearX, y, area, key, stop);
             pen.Run(160, plus ? y : Bottom + 10, 160, plus ? Top - 10 : y, area, key, stop);

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using System.Xml;
 using System.Xml.Linq;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Sheets;
@@ -81,7 +82,7 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
                 .Where(a => a.Value is not null)
                 .Select(a => new XAttribute(
                     a.Name,
-                    a.Value is double number ? number.ToString("0.##", CultureInfo.InvariantCulture) : a.Value!.ToString()!
+                    a.Value is double number ? number.ToString("0.##", CultureInfo.InvariantCulture) : Plain(a.Value!.ToString()!)
                 ))
         );
 
@@ -114,7 +115,8 @@ internal sealed class Pen(string sheet, Zones zones, IReadOnlyDictionary<string,
     }
 
     /// <summary>What XML cannot hold is left out.</summary>
-    private static string Plain(string words) => new([.. words.Where(c => !char.IsControl(c) && !char.IsSurrogate(c))]);
+    private static string Plain(string words) =>
+        new([.. words.Where(c => !char.IsControl(c) && !char.IsSurrogate(c) && XmlConvert.IsXmlChar(c))]);
 
     public static double Wide(string words, double size, bool figure = false) => words.Length * size * (figure ? FigureWide : WordWide);
 

@@ -56,8 +56,14 @@ public static class WiringSheets
             );
             foreach (var page in columns.Pages())
                 plans.Add(new(scene, pen => CircuitColumns.Draw(pen, scene, page), "circuits"));
-            if (AcSheet.Has(scene))
-                plans.Add(new(scene, pen => AcSheet.Draw(pen, scene), "the AC side"));
+            // The AC side is the design’s: as drawn it stands once, for all banks.
+            if (design.AcSide.Parts.Count > 0)
+            {
+                if (plans.TrueForAll(p => p.Title != AcTitle))
+                    plans.Add(new(scene, pen => AcBoardSheet.Draw(pen, design.AcSide), AcTitle));
+            }
+            else if (AcSheet.Has(scene))
+                plans.Add(new(scene, pen => AcSheet.Draw(pen, scene), AcTitle));
         }
         var zones = new Zones(Left, Top, Wide, Tall);
         var forbids = ledger.Bans.Count > 0 ? ledger.Bans[0].Key : null;
@@ -76,6 +82,8 @@ public static class WiringSheets
         }
         return new(sheets, zones.Of);
     }
+
+    private const string AcTitle = "the AC side";
 
     private sealed record Plan(SheetScene Scene, Action<Pen> Draw, string Title);
 
@@ -218,6 +226,7 @@ internal sealed class SheetScene(
 
     public DesignDocument Design => design;
     public BankWork Work => work;
+    public DesignTables Tables => work.Tables;
     public SchedulesResult? Lists => lists;
     public Plate? Plate => plate;
     public BankEvaluation Evaluation { get; } = work.Evaluation(headlines: false);

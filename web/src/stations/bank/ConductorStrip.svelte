@@ -1,5 +1,6 @@
 <script lang="ts">
   import { session } from '../../app/session.svelte'
+  import { practices } from '../../app/tables'
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import Fig from '../../ui/Fig.svelte'
   import { refusal } from '../../ui/limits'
@@ -24,9 +25,7 @@
       ? [{ value: own.size, text: own.size }, ...listed]
       : listed
   })
-  const sizes = $derived(
-    session.reference!.practices.find((p) => p.id === session.result?.mainRun?.laid.practice)?.sizes ?? [],
-  )
+  const sizes = $derived(practices().find((p) => p.id === session.result?.mainRun?.laid.practice)?.sizes ?? [])
 
   interface Change {
     lengthM?: number | null

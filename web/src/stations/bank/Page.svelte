@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { UnitItem } from '../../api/client'
   import { session } from '../../app/session.svelte'
+  import { practices } from '../../app/tables'
   import { banksTable } from '../../banks/table.svelte'
   import AsTable from '../../ui/AsTable.svelte'
   import ChoiceField from '../../ui/ChoiceField.svelte'
@@ -8,6 +9,7 @@
   import Figures from '../../ui/Figures.svelte'
   import QuantityField from '../../ui/QuantityField.svelte'
   import { num, stringName } from '../../ui/quantity'
+  import Views from '../../ui/Views.svelte'
   import BankDrawing from './BankDrawing.svelte'
   import { bench } from './bench.svelte'
   import LoadSlider from './LoadSlider.svelte'
@@ -35,7 +37,7 @@
     }))
     return unit && !all.some((u) => u.key === unit.key) ? [{ value: unit.key, text: unit.name }, ...listed] : listed
   })
-  const sizes = $derived(session.reference!.practices.find((p) => p.id === e?.mainRun?.laid.practice)?.sizes ?? [])
+  const sizes = $derived(practices().find((p) => p.id === e?.mainRun?.laid.practice)?.sizes ?? [])
 
   /** Lithium without a BMS of its own needs one for each string. */
   const bare = $derived(
@@ -51,6 +53,12 @@
   })
 
   let stock = $state(false)
+
+  const LOOKS = [
+    ['currents', 'as it stands'],
+    ['rundown', 'run it down'],
+    ['stands', 'where it stands'],
+  ] as const
 
   /** Each way of looking has a figure that it is about. */
   function look(view: typeof bench.view) {
@@ -91,22 +99,11 @@
   const link = $derived(n?.wiring.style === 'bus-bars' ? 'lead' : 'link')
 </script>
 
-<div class="views" role="group" aria-label="How the bank is looked at">
-  {#if b && n}
-    <button type="button" class="link-copper" aria-pressed={bench.view === 'currents'} onclick={() => look('currents')}
-      >as it stands</button
-    >
-    <button type="button" class="link-copper" aria-pressed={bench.view === 'rundown'} onclick={() => look('rundown')}
-      >run it down</button
-    >
-    <button type="button" class="link-copper" aria-pressed={bench.view === 'stands'} onclick={() => look('stands')}
-      >where it stands</button
-    >
-  {/if}
+<Views name="How the bank is looked at" views={b && n ? LOOKS : []} value={bench.view} onpick={look}>
   <button type="button" class="link-copper" data-testid="banks-open" onclick={() => banksTable.show()}
     >{session.design!.banks.length > 1 ? 'banks and joins' : 'another bank'}</button
   >
-</div>
+</Views>
 {#if bench.view === 'rundown' && b && n}
   <RunDownView />
 {:else if bench.view === 'stands' && b && n}
@@ -271,27 +268,6 @@
 <UnitStock bind:open={stock} onpick={take} />
 
 <style>
-  .views {
-    align-self: flex-end;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0 14px;
-  }
-  @media (min-width: 1150px) {
-    .views {
-      margin-top: -27px;
-    }
-  }
-  .views button {
-    min-height: 26px;
-    font-size: 12.5px;
-    background: var(--sheet);
-    padding: 0 2px;
-  }
-  .views [aria-pressed='true'] {
-    color: var(--ink);
-    text-decoration-thickness: 2px;
-  }
   .controls {
     display: flex;
     flex-wrap: wrap;
@@ -303,9 +279,6 @@
     height: 26px;
   }
   @media (max-width: 939px) {
-    .views button {
-      min-height: 44px;
-    }
     .stock {
       height: 44px;
     }

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Change } from '../../api/client'
   import { session } from '../../app/session.svelte'
+  import { fuseClasses, practices } from '../../app/tables'
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import QuantityField from '../../ui/QuantityField.svelte'
   import { parse, say } from '../../ui/quantity'
@@ -215,7 +216,7 @@
             <ChoiceField
               label="class"
               value={fuse.class}
-              options={session.reference!.fuseClasses.map((c) => ({ value: c.id, text: c.label }))}
+              options={fuseClasses().map((c) => ({ value: c.id, text: c.label }))}
               advised="class T"
               width="190px"
               onpick={(id) => put('strings', { fuse: { ...fuse, class: id, ratingA: null } })}
@@ -223,9 +224,10 @@
             <ChoiceField
               label="rating of each"
               value={fuse.ratingA === null ? null : String(fuse.ratingA)}
-              options={(
-                session.reference!.fuseClasses.find((c) => c.id === e!.stringFuses!.fuseClass)?.ratingsA ?? []
-              ).map((a) => ({ value: String(a), text: say(a, 'rating') }))}
+              options={(fuseClasses().find((c) => c.id === e!.stringFuses!.fuseClass)?.ratingsA ?? []).map((a) => ({
+                value: String(a),
+                text: say(a, 'rating'),
+              }))}
               advised={e.stringFuses.advisedRatingA ? say(e.stringFuses.advisedRatingA, 'rating') : ''}
               width="130px"
               onpick={(a) => put('strings', { fuse: { ...fuse, ratingA: a === null ? null : Number(a) } })}
@@ -252,12 +254,10 @@
             <ChoiceField
               label="size"
               value={docOf('bonding').size}
-              options={(session.reference!.practices.find((p) => p.id === e!.mainRun?.laid.practice)?.sizes ?? []).map(
-                (x) => ({
-                  value: x.size,
-                  text: x.size,
-                }),
-              )}
+              options={(practices().find((p) => p.id === e!.mainRun?.laid.practice)?.sizes ?? []).map((x) => ({
+                value: x.size,
+                text: x.size,
+              }))}
               advised={e.bonding.advisedSize}
               width="130px"
               onpick={(size) => put('bonding', { size })}

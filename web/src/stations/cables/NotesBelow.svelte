@@ -1,7 +1,13 @@
 <script lang="ts">
   import Circuits from './Circuits.svelte'
   import Chain from './Chain.svelte'
+  import { hand } from './hand.svelte'
+  import ProtectionFoot from './ProtectionFoot.svelte'
 </script>
 
-<Circuits />
-<Chain />
+{#if hand.look === 'protection'}
+  <ProtectionFoot />
+{:else if hand.look === 'elevation'}
+  <Circuits />
+  <Chain />
+{/if}

@@ -5,14 +5,18 @@
   import Figures from '../../ui/Figures.svelte'
   import { say, sizeName } from '../../ui/quantity'
   import AddDialog from './AddDialog.svelte'
+  import DarkView from './DarkView.svelte'
   import Elevation from './Elevation.svelte'
   import { hand } from './hand.svelte'
+  import ProtectionView from './ProtectionView.svelte'
   import Pieces from './Pieces.svelte'
   import RulesDialog from './RulesDialog.svelte'
   import RunFields from './RunFields.svelte'
   import RunMore from './RunMore.svelte'
   import SchedulesDialog from './SchedulesDialog.svelte'
+  import TablesDialog from './TablesDialog.svelte'
   import SizesDialog from './SizesDialog.svelte'
+  import Views from '../../ui/Views.svelte'
 
   const e = $derived(session.result)
   const view = $derived(hand.view)
@@ -29,10 +33,20 @@
     drop: 'the drop decides the size',
     least: 'nothing thinner is laid',
   }
+  const LOOKS = [
+    ['elevation', 'elevation'],
+    ['protection', 'protection'],
+    ['dark', 'goes dark'],
+  ] as const
   const f = $derived(view?.circuit?.fuse ?? null)
 </script>
 
-{#if view && r && e}
+<Views name="How the runs are looked at" views={LOOKS} value={hand.look} onpick={(look) => (hand.look = look)} />
+{#if view && r && e && hand.look === 'protection'}
+  <ProtectionView />
+{:else if view && r && e && hand.look === 'dark'}
+  <DarkView />
+{:else if view && r && e}
   <div class="lead">
     <p class="note" data-testid="run-in-hand">
       <b>{view.name}</b>{#if view.circuit}, {view.circuit.from} to {view.circuit.to}: {say(r.designA, 'A')}, {view
@@ -49,6 +63,7 @@
       <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'schedules')}>Schedules</button
       >
       <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'rules')}>House rules</button>
+      <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'tables')}>Own tables</button>
       <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'add')}>Add</button>
       <a class="btn btn-outline btn-xs" href="#/d/{session.id}/summary">One page</a>
     </span>
@@ -119,6 +134,9 @@
   <div class="later"><RunMore {view} /></div>
 {:else}
   <p class="note mt-3">{e?.because.mainRun ?? 'Cable and fuse follow from the loads'}.</p>
+  <p class="mt-2">
+    <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'tables')}>Own tables</button>
+  </p>
 {/if}
 <p class="caution">
   Isolate every source and prove it dead before touching. Tables of cables and fuses are typical values of common
@@ -130,6 +148,7 @@
   <RulesDialog />
   <AddDialog />
 {/if}
+<TablesDialog />
 
 <style>
   .lead {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { session } from '../../app/session.svelte'
+  import { fuseClasses, practiceName, practices } from '../../app/tables'
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import QuantityField from '../../ui/QuantityField.svelte'
   import { say, sizeName } from '../../ui/quantity'
@@ -11,10 +12,9 @@
   const run = $derived(view.doc)
   const r = $derived(view.run)
   const path = $derived(pathOf(view.id))
-  const reference = $derived(session.reference!)
-  const practice = $derived(reference.practices.find((p) => p.id === r.laid.practice))
+  const practice = $derived(practices().find((p) => p.id === r.laid.practice))
   const series = $derived(practice?.series ?? 'metric')
-  const fuse = $derived(reference.fuseClasses.find((c) => c.id === r.fuse.class))
+  const fuse = $derived(fuseClasses().find((c) => c.id === r.fuse.class))
   const first = () => ensure(view.id)
 
   const NO_FUSE = 'none'
@@ -58,7 +58,7 @@
     label="fuse class"
     value={run.fuse.absent ? NO_FUSE : run.fuse.class}
     options={[
-      ...reference.fuseClasses.map((c) => ({ value: c.id, text: c.label })),
+      ...fuseClasses().map((c) => ({ value: c.id, text: c.label })),
       { value: NO_FUSE, text: 'no fuse at all' },
     ]}
     advised={run.fuse.class === null && !run.fuse.absent ? r.fuse.label.split(',')[0].replace(/^ISO \S+ /, '') : ''}
@@ -98,12 +98,14 @@
     onpick={(place) => put(view.id, { place: place as 'cool' | 'hot' | null })}
   />
   <ChoiceField
-    label="table, typical values"
+    label={run.practice?.startsWith('own-') || r.laid.practice.startsWith('own-')
+      ? 'table, your own'
+      : 'table, typical values'}
     value={run.practice}
-    options={reference.practices
+    options={practices()
       .filter((p) => p.series === series)
-      .map((p) => ({ value: p.id, text: `${p.id.replace(/-/g, ' ')} °C` }))}
-    advised={r.laid.practice.replace(/-/g, ' ')}
+      .map((p) => ({ value: p.id, text: practiceName(p.id) }))}
+    advised={practiceName(r.laid.practice)}
     width="176px"
     path="{path}/practice"
     onpick={(id) => put(view.id, { practice: id })}

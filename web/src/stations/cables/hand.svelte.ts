@@ -18,7 +18,7 @@ export interface RunInHand {
   fits: boolean
 }
 
-export type RunDialog = 'sizes' | 'schedules' | 'rules' | 'add' | null
+export type RunDialog = 'sizes' | 'schedules' | 'rules' | 'add' | 'tables' | null
 
 /** A run of which nothing is chosen yet. */
 export function blank(id: string): Run {
@@ -81,6 +81,8 @@ class Hand {
   /** Id of the run that is looked at. */
   #id = $state('main')
   dialog = $state<RunDialog>(null)
+  /** How the runs are looked at. */
+  look = $state<'elevation' | 'protection' | 'dark'>('elevation')
 
   get id() {
     return this.#id

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Change, Source } from '../../api/client'
   import { session } from '../../app/session.svelte'
+  import { practices } from '../../app/tables'
   import ChoiceField from '../../ui/ChoiceField.svelte'
   import Dialog from '../../ui/Dialog.svelte'
   import Fig from '../../ui/Fig.svelte'
@@ -21,9 +22,7 @@
   const at = $derived(`/sources/${index}`)
   const result = $derived(session.result?.charging?.sources[index])
   const wants = $derived(session.result?.charging?.wants)
-  const sizes = $derived(
-    session.reference!.practices.find((p) => p.id === session.result?.mainRun?.laid.practice)?.sizes ?? [],
-  )
+  const sizes = $derived(practices().find((p) => p.id === session.result?.mainRun?.laid.practice)?.sizes ?? [])
 
   /** The part a field leads into is there before the field is. */
   const ensure = (part: 'array' | 'engine' | 'supply', blank: object) => (): Change[] =>

@@ -29,6 +29,8 @@ export function newLoad(name = ''): Load {
     window: null,
     waveSensitive: false,
     assumed: false,
+    mustStay: false,
+    hasReserve: false,
     tap: null,
   }
 }
