@@ -18,16 +18,23 @@ export function newest(question: () => Promise<void>): () => Promise<void> {
   }
 }
 
-/** What is answered about a document that is there; null where it is refused; where nobody answers, what there was before. */
+/**
+ * What is answered about a document that is there; null where it is refused; where nobody answers, what there was before,
+ * and that nobody did is told.
+ */
 export async function orBefore<D, T>(
   design: D | null,
   before: T | null,
   ask: (design: D) => Promise<T | null>,
+  tell: (away: string | null) => void = () => {},
 ): Promise<T | null> {
   if (!design) return null
   try {
-    return await ask(design)
+    const answer = await ask(design)
+    tell(null)
+    return answer
   } catch (e) {
+    tell(e instanceof Refused ? null : e instanceof Error ? e.message : 'The server does not answer.')
     return e instanceof Refused ? null : before
   }
 }

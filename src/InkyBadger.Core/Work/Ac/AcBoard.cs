@@ -304,7 +304,7 @@ internal sealed class AcBoard
                     ? $"{Capital(NameOf(source))} trips with all of it on"
                     : $"{Capital(NameOf(source))} carries all of it, but not for hours",
                 $"{Capital(At(graph.StateAt(place)))} {Say.Number(result.Asked)} {unit} are asked, {Say.Number(result.Available)} {unit} "
-                    + $"may be taken for hours{Beside(result.ChargerFitsA)}."
+                    + $"may be taken for hours{Beside(result.ChargerFitsA, chargers)}."
             )
             {
                 Amps = result.ChargerFitsA,
@@ -325,8 +325,13 @@ internal sealed class AcBoard
         };
     }
 
-    private static string Beside(double? chargerA) =>
-        chargerA is { } fits ? $"; a charger of {Say.Rating(Math.Floor(fits))} fits beside the rest" : "";
+    /// <summary>One charger can be turned down; of several it is not said which.</summary>
+    private static string Beside(double? chargerA, int chargers) =>
+        chargers == 1 && chargerA is { } fits
+            ? fits >= 1
+                ? $"; a charger of {Say.Rating(Math.Floor(fits))} fits beside the rest"
+                : "; no charger fits beside the rest"
+            : "";
 
     private HashSet<int> InStates(AcTrouble trouble) => states.TryGetValue(trouble, out var known) ? known : states[trouble] = [];
 

@@ -208,7 +208,9 @@
     ])}
   />
 {:else}
-  <p class="note mt-3">{session.result?.because.mainRun ?? 'No load hangs on this bank yet'}.</p>
+  <p class="note mt-3" role="status">
+    {dark.away ?? session.result?.because.mainRun ?? (answer ? 'No load hangs on this bank yet.' : 'One moment…')}
+  </p>
 {/if}
 
 <style>

@@ -79,7 +79,7 @@
     ])}
   />
 {:else}
-  <p class="note mt-3" role="status">{session.result?.because.mainRun ?? 'One moment…'}</p>
+  <p class="note mt-3" role="status">{protection.away ?? session.result?.because.mainRun ?? 'One moment…'}</p>
 {/if}
 
 <style>

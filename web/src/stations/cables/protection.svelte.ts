@@ -6,6 +6,8 @@ import { hand } from './hand.svelte'
 
 /** The chart of the run in hand, and the short that is looked at. Nothing of it is kept. */
 class Protection {
+  /** Why there is no answer, where nobody gave one. */
+  away = $state<string | null>(null)
   answer = $state.raw<ProtectionChart | null>(null)
   /** The short by its amperes, or by how far along the run it lies; with neither halfway along. */
   #amps: number | null = null
@@ -14,8 +16,11 @@ class Protection {
 
   #ask = newest(async () => {
     const run = hand.id
-    const answer = await orBefore(session.worked, this.answer, (design) =>
-      api.protection(design, session.bankIndex, run, this.#amps ?? undefined, this.#metres ?? undefined),
+    const answer = await orBefore(
+      session.worked,
+      this.answer,
+      (design) => api.protection(design, session.bankIndex, run, this.#amps ?? undefined, this.#metres ?? undefined),
+      (away) => (this.away = away),
     )
     if (run !== hand.id) return
     this.answer = answer

@@ -94,6 +94,7 @@
       twice to turn it.</span
     >
   </div>
+  {#if !board && ac.away}<p class="note mt-3" role="status">{ac.away}</p>{/if}
   {#if board}
     {#if board.switches.length > 0 && board.states.length > 0}
       <div class="states" role="group" aria-label="Positions">

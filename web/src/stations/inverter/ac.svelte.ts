@@ -8,12 +8,19 @@ import type { AcPart, AcWire } from './acLayout'
 class Ac {
   /** How the station is looked at. */
   look = $state<'envelope' | 'ac'>('envelope')
+  /** Why there is no answer, where nobody gave one. */
+  away = $state<string | null>(null)
   answer = $state.raw<AcBoard | null>(null)
   state = $state(0)
   picked = $state<string | null>(null)
 
   #ask = newest(async () => {
-    this.answer = await orBefore(session.worked, this.answer, (design) => api.ac(design))
+    this.answer = await orBefore(
+      session.worked,
+      this.answer,
+      (design) => api.ac(design),
+      (away) => (this.away = away),
+    )
     if (this.state >= (this.answer?.states.length ?? 0)) this.state = 0
   })
   ask() {
