@@ -17,7 +17,14 @@ public static class Evaluator
     /// <param name="lessons">What the year of each bank has taught, in their order; null: nobody ran one.</param>
     public static Evaluation Evaluate(DesignDocument design, Tape? tape = null, bool mends = true, IReadOnlyList<Lesson?>? lessons = null)
     {
-        var site = new SiteWork(design, tape, lessons);
+        return Evaluate(new SiteWork(design, tape, lessons), mends);
+    }
+
+    /// <summary>As it stands, without mends; the ids of all house rules it went by are added to <paramref name="asked"/>.</summary>
+    internal static Evaluation Evaluate(DesignDocument design, ISet<string> asked) => Evaluate(new SiteWork(design, asked), false);
+
+    private static Evaluation Evaluate(SiteWork site, bool mends)
+    {
         var banks = new List<BankEvaluation>(site.Count);
         var findings = new List<Finding>();
         var budget = new MendBudget();
@@ -30,7 +37,7 @@ public static class Evaluator
             sorted,
             new(sorted.Count(f => f.Grade <= Grade.Fault), sorted.Count(f => f.Grade == Grade.Caution)),
             FirstToDo(banks),
-            DesignName.Of(design),
+            DesignName.Of(site.Design),
             site.Result
         );
     }

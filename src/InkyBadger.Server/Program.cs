@@ -14,6 +14,7 @@ using InkyBadger.Server.Loads;
 using InkyBadger.Server.Logs;
 using InkyBadger.Server.Reference;
 using InkyBadger.Server.Rehearsing;
+using InkyBadger.Server.Schools;
 using InkyBadger.Server.Sheets;
 using InkyBadger.Storage;
 using Serilog;
@@ -142,6 +143,7 @@ api.MapBringUp();
 api.MapLogs();
 api.MapMonitors();
 api.MapBuilds();
+api.MapRules();
 if (documentTool)
 {
     app.Run();

@@ -4,7 +4,9 @@ using InkyBadger.Core.Design;
 
 namespace InkyBadger.Core.Reference;
 
-/// <summary>A rule on which practitioners differ: its three ready values as text, and why people differ.</summary>
+/// <summary>
+/// A rule on which practitioners differ: its three ready values as text, why people differ, and what either side says for itself.
+/// </summary>
 public sealed record HouseRule(
     string Id,
     string Group,
@@ -14,7 +16,9 @@ public sealed record HouseRule(
     string Cautious,
     string Typical,
     string Lean,
-    string Sentence
+    string Sentence,
+    string Careful,
+    string Spare
 )
 {
     public string Of(RuleSet set) =>
@@ -99,7 +103,9 @@ public static class HouseRuleTable
             r.Text("cautious"),
             r.Text("typical"),
             r.Text("lean"),
-            r.Text("sentence")
+            r.Text("sentence"),
+            r.Text("careful"),
+            r.Text("spare")
         ));
 
     private static readonly Dictionary<string, HouseRule> ById = All.ToDictionary(r => r.Id);
@@ -114,8 +120,17 @@ public sealed class DesignRules(HouseRuleChoice choice)
 {
     public RuleSet Set => choice.Set;
 
+    /// <summary>
+    /// Takes the id of each rule that was asked for: what was never asked for changes nothing, whatever its value. Null: nobody listens.
+    /// </summary>
+    internal ISet<string>? Asked { get; init; }
+
     /// <summary>Whether the design has a value of its own.</summary>
-    public bool IsOwn(string id) => choice.Own.TryGetValue(id, out var value) && HouseRuleTable.Get(id).Accepts(value);
+    public bool IsOwn(string id)
+    {
+        Asked?.Add(id);
+        return choice.Own.TryGetValue(id, out var value) && HouseRuleTable.Get(id).Accepts(value);
+    }
 
     public string Word(string id) => IsOwn(id) ? choice.Own[id].ToString() : HouseRuleTable.Get(id).Of(choice.Set);
 

@@ -17,6 +17,11 @@ public sealed class SiteWork
     public SiteWork(DesignDocument design, Tape? tape = null, IReadOnlyList<Lesson?>? lessons = null)
         : this(design, new DesignRules(design.HouseRules), null, tape) => this.lessons = lessons;
 
+    /// <param name="design">As it stands.</param>
+    /// <param name="asked">Takes the id of every house rule that is asked for.</param>
+    internal SiteWork(DesignDocument design, ISet<string> asked)
+        : this(design, new DesignRules(design.HouseRules) { Asked = asked }, null, null) { }
+
     private SiteWork(DesignDocument design, DesignRules rules, DesignTables? tables, Tape? tape) =>
         (Design, Rules, Tables, this.tape, banks) = (
             design,

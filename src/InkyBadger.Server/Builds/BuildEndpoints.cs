@@ -4,6 +4,7 @@ using InkyBadger.Core.Builds;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 using InkyBadger.Server.Designs;
+using InkyBadger.Server.Files;
 using InkyBadger.Server.Hosting;
 using InkyBadger.Server.Rehearsing;
 using InkyBadger.Storage;
@@ -29,7 +30,6 @@ public sealed record BuildQuestion
 /// <summary>All builds of the stock for a design's demand, some of them side by side, and one taken over.</summary>
 public static class BuildEndpoints
 {
-    private static readonly byte[] NewLine = "\n"u8.ToArray();
     private const int MostBytes = 3_000_000,
         MostCompared = 5;
 
@@ -40,7 +40,7 @@ public static class BuildEndpoints
             .MapPost("", Search)
             .WithSummary("Every sensible build of the stock, a line of JSON each as it is worked out; closing the connection stops it")
             .Accepts<JsonObject>("application/json")
-            .Produces<BuildLine>(200, "application/x-ndjson")
+            .Produces<BuildLine>(200, JsonLines.Type)
             .ProducesProblem(400);
         builds
             .MapPost("/compare", Compare)
@@ -74,7 +74,7 @@ public static class BuildEndpoints
             return Problems.NotAccepted([new("/banks", $"there is no bank {index}")]);
         var mine = (await own.ListAsync<UnitItem>(stop)).Select(o => o.Item);
         var terms = Taught(new(), lessons, design, index);
-        return Results.Stream(to => WriteAsync(to, design, index, [.. mine, .. Catalogue.Units], terms, stop), "application/x-ndjson");
+        return Results.Stream(to => WriteAsync(to, design, index, [.. mine, .. Catalogue.Units], terms, stop), JsonLines.Type);
     }
 
     /// <summary>Cycles as its year was rehearsed, where nobody says them.</summary>
@@ -97,20 +97,18 @@ public static class BuildEndpoints
     {
         var screening = BuildSearch.Screen(design, index, units);
         var of = screening.Left.Count;
-        await LineAsync(to, new(0, of, of == 0, screening.Candidates, screening.Out, null), stop);
+        await JsonLines.WriteAsync(to, new BuildLine(0, of, of == 0, screening.Candidates, screening.Out, null), stop);
         for (var n = 0; n < of; n++)
         {
             stop.ThrowIfCancellationRequested();
-            await LineAsync(to, new(n + 1, of, n + 1 == of, null, null, BuildMaker.Of(design, index, screening.Left[n], terms)), stop);
+            await JsonLines.WriteAsync(
+                to,
+                new BuildLine(n + 1, of, n + 1 == of, null, null, BuildMaker.Of(design, index, screening.Left[n], terms)),
+                stop
+            );
             if (n % 10 == 9)
                 await to.FlushAsync(stop);
         }
-    }
-
-    private static async Task LineAsync(Stream to, BuildLine line, CancellationToken stop)
-    {
-        await JsonSerializer.SerializeAsync(to, line, DesignFormat.Options, stop);
-        await to.WriteAsync(NewLine, stop);
     }
 
     private static async Task<IResult> Compare(HttpRequest request, DesignReader reader, Lessons lessons, CancellationToken stop) =>

@@ -9,7 +9,7 @@ using InkyBadger.Storage;
 
 namespace InkyBadger.Server.Cables;
 
-/// <summary>Sizes and classes tried on a run, house rules tried on the design, and the schedules to build by.</summary>
+/// <summary>Sizes and classes tried on a run, and the schedules to build by.</summary>
 public static class CableEndpoints
 {
     public static void MapCables(this IEndpointRouteBuilder app)
@@ -28,12 +28,6 @@ public static class CableEndpoints
             .Accepts<JsonObject>("application/json")
             .Produces<ProtectionChartResult>()
             .Produces(204)
-            .ProducesProblem(400);
-        cables
-            .MapPost("/rules", Rules)
-            .WithSummary("The house rules of cables and fuses, and what each other value would change; nothing is stored")
-            .Accepts<JsonObject>("application/json")
-            .Produces<IReadOnlyList<RuleEffects>>()
             .ProducesProblem(400);
         cables
             .MapPost("/schedules", Lists)
@@ -90,9 +84,6 @@ public static class CableEndpoints
         double? metres,
         CancellationToken stop
     ) => reader.OfBankAsync(request, bank, (design, index) => ProtectionChart.Work(design, index, run ?? Run.MainId, amps, metres), stop);
-
-    private static Task<IResult> Rules(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
-        reader.OfBankAsync(request, bank, (design, index) => CableRules.Work(design, index, stop), stop);
 
     private static Task<IResult> Dark(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
         reader.OfBankAsync(request, bank, GoesDark.Work, stop);

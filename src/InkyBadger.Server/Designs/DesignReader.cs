@@ -46,7 +46,12 @@ public sealed class DesignReader
         var index = bank ?? 0;
         if (index < 0 || index >= design.Banks.Count)
             return Problems.NotAccepted([new("/banks", $"there is no bank {index}")]);
-        return work(design, index) is { } result ? Results.Ok(result) : Results.NoContent();
+        return work(design, index) switch
+        {
+            null => Results.NoContent(),
+            IResult answer => answer,
+            var result => Results.Ok(result),
+        };
     }
 
     /// <summary>The text that was read last. What follows from a design is asked for several times with the same text.</summary>

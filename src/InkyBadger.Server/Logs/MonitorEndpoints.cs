@@ -6,6 +6,7 @@ using InkyBadger.Core.Design;
 using InkyBadger.Core.Logs;
 using InkyBadger.Core.Reference;
 using InkyBadger.Server.Designs;
+using InkyBadger.Server.Files;
 using InkyBadger.Server.Hosting;
 using InkyBadger.Storage;
 using Microsoft.AspNetCore.Http.Features;
@@ -15,8 +16,6 @@ namespace InkyBadger.Server.Logs;
 /// <summary>What brings readings: files of monitors, and the made-up monitor, day by day or live.</summary>
 public static class MonitorEndpoints
 {
-    private static readonly byte[] NewLine = "\n"u8.ToArray();
-
     private const int MostHead = 200_000,
         MostColumn = 199,
         MostMadeUpDays = 365;
@@ -33,7 +32,7 @@ public static class MonitorEndpoints
         log.MapPost("/files", TakeIn)
             .WithSummary("A monitor’s file in, a line of JSON now and then; whoever leaves has taken in nothing")
             .Accepts<string>("text/csv", "*/*")
-            .Produces<ImportLine>(contentType: "application/x-ndjson")
+            .Produces<ImportLine>(contentType: JsonLines.Type)
             .ProducesProblem(400)
             .ProducesProblem(404)
             .AskedByOurselvesOnly();
@@ -101,12 +100,11 @@ public static class MonitorEndpoints
                         var line in import.RunAsync(id, LogEndpoints.Bank(bank), called, file, told, ratedAh ?? 100, nominalV ?? 12, stop)
                     )
                     {
-                        await JsonSerializer.SerializeAsync(body, line, DesignFormat.Options, stop);
-                        await body.WriteAsync(NewLine, stop);
+                        await JsonLines.WriteAsync(body, line, stop);
                         await body.FlushAsync(stop);
                     }
             },
-            "application/x-ndjson"
+            JsonLines.Type
         );
     }
 

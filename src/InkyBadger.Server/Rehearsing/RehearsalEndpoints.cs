@@ -6,6 +6,7 @@ using InkyBadger.Core;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Rehearsal;
 using InkyBadger.Server.Designs;
+using InkyBadger.Server.Files;
 using InkyBadger.Server.Hosting;
 
 namespace InkyBadger.Server.Rehearsing;
@@ -19,9 +20,7 @@ public sealed record RemedyLine(Remedy? Alone, Remedy? Pair, bool Last);
 /// <summary>A bank's year as it is run, line by line, so that it is seen while it runs and can be stopped.</summary>
 public static class RehearsalEndpoints
 {
-    private static readonly byte[] NewLine = "\n"u8.ToArray();
-
-    private const string Lines = "application/x-ndjson";
+    private const string Lines = JsonLines.Type;
 
     public static void MapRehearsing(this IEndpointRouteBuilder app)
     {
@@ -184,8 +183,7 @@ public static class RehearsalEndpoints
                     {
                         foreach (var line in lines(design, index))
                         {
-                            await JsonSerializer.SerializeAsync(body, line, DesignFormat.Options, stop);
-                            await body.WriteAsync(NewLine, stop);
+                            await JsonLines.WriteAsync(body, line, stop);
                             await body.FlushAsync(stop);
                         }
                     },

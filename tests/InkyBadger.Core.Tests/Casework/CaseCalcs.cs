@@ -151,6 +151,8 @@ internal static partial class CaseCalcs
                     f.Num("cycle_life")
                 ),
             ["build.total"] = BuildTotal,
+            ["build.front"] = Front,
+            ["build.staged"] = Staged,
             ["build.flip"] = f => BuildCost.Flip(f.Num("total_a"), f.Count("units_a"), f.Num("unit_price_a"), f.Num("total_b")),
             ["solar.controller"] = f =>
                 SolarController.Work(

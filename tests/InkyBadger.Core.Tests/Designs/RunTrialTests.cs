@@ -61,52 +61,6 @@ public class RunTrialTests
         Assert.Null(RunTrials.Work(Some.Marrow, 0, "nothing"));
     }
 
-    private static RuleChoice Choice(DesignDocument design, string rule, string value) =>
-        CableRules.Work(design, 0).Single(r => r.Rule == rule).Choices.Single(c => c.Value == value);
-
-    /// <summary>What a choice says it changes is what the design does when it is made.</summary>
-    [Fact]
-    public void A_house_rule_says_what_it_would_change()
-    {
-        // On thinner copper the strings share otherwise, and their fuses may go with the main fuse.
-        Assert.Equal(
-            "main run 35 mm² behind 200 A, links 35 mm², 1 more to look at",
-            Choice(Some.Marrow, "cable-practice-metric", "craft-metric-105").Effect
-        );
-        var then = Some
-            .Marrow.With(
-                (
-                    "/houseRules/own",
-                    new Dictionary<string, object> { ["cable-practice-metric"] = "craft-metric-105", ["voltage-current-limit"] = 150 }
-                )
-            )
-            .Bank();
-        Assert.Equal(("35 mm²", 200.0), (then.MainRun!.Cable.Size, then.MainRun.Fuse.RatingA));
-        // 1.6 % are lost on the main run as it is.
-        Assert.Equal("2 other runs change", Choice(Some.Marrow, "drop-limit-main", "0.02").Effect);
-        Assert.Equal("no string fuses", Choice(Some.Marrow, "fuse-each-string", "none").Effect);
-        // The trailer's two of 175 A would go with its main fuse of 300 A.
-        Assert.Equal("a fuse in each string, 1 more to look at", Choice(Some.Demo("Tern"), "fuse-each-string", "always").Effect);
-        Assert.Equal("changes nothing here", Choice(Some.Marrow, "ambient-above-one", "yes").Effect);
-    }
-
-    [Fact]
-    public void The_value_that_holds_is_marked_and_the_schools_that_hold_each()
-    {
-        var drop = CableRules.Work(Some.Marrow, 0).Single(r => r.Rule == "drop-limit-main");
-        Assert.Equal(["0.03"], drop.Choices.Where(c => c.Here).Select(c => c.Value));
-        Assert.Equal([RuleSet.Lean], drop.Choices.Single(c => c.Value == "0.05").Schools);
-        // One's own value stands among them.
-        var own = CableRules
-            .Work(Some.Marrow.With(("/houseRules/own", new Dictionary<string, object> { ["drop-limit-main"] = 0.04 })), 0)
-            .Single(r => r.Rule == "drop-limit-main");
-        Assert.Equal(["0.04"], own.Choices.Where(c => c.Here).Select(c => c.Value));
-        Assert.Empty(own.Choices.Single(c => c.Here).Schools);
-        // mm² here, AWG where lengths are in feet.
-        Assert.DoesNotContain(CableRules.Work(Some.Marrow, 0), r => r.Rule == "cable-practice-awg");
-        Assert.Contains(CableRules.Work(Some.Marrow.With(("/display/units", "imperial")), 0), r => r.Rule == "cable-practice-awg");
-    }
-
     [Fact]
     public void The_fuse_schedule()
     {

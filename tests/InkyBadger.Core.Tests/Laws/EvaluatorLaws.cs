@@ -11,6 +11,7 @@ using InkyBadger.Core.Inverters;
 using InkyBadger.Core.Network;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Rehearsal;
+using InkyBadger.Core.Schools;
 using InkyBadger.Core.Sheets;
 using InkyBadger.Core.Tests.Designs;
 using InkyBadger.Core.Tests.Working;
@@ -962,7 +963,7 @@ public class EvaluatorLaws
         Assert.NotEmpty(
             JsonSerializer.Serialize(BuildCompare.Work(design, 0, [null, .. screening.Left.Take(2)], new()), DesignFormat.Options)
         );
-        Assert.NotEmpty(JsonSerializer.Serialize(CableRules.Work(design, 0), DesignFormat.Options));
+        Assert.NotEmpty(JsonSerializer.Serialize(RuleBoard.Rows(design, 0), DesignFormat.Options));
         Assert.NotEmpty(JsonSerializer.Serialize(Schedules.Work(design, 0), DesignFormat.Options));
         foreach (var run in new[] { "main", "load-l0", "source-s0" })
             Assert.NotEmpty(JsonSerializer.Serialize(RunTrials.Work(design, 0, run), DesignFormat.Options));
