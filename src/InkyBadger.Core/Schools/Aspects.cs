@@ -47,7 +47,7 @@ internal static class Aspects
                 inverter.Wanted.SurgeW,
                 "W",
                 Say.W(inverter.Wanted.SurgeW),
-                $"{Say.W(inverter.Wanted.SurgeW)} to start"
+                Say.W(inverter.Wanted.SurgeW)
             );
         }
         if (e.MainRun is { } run)
@@ -68,7 +68,7 @@ internal static class Aspects
         if (e.Bank?.Need is { Sizing: { } sizing } need)
         {
             var asked = sizing.RatedWh * need.Dod;
-            Add(Energy, "usable energy asked for", asked, "Wh", Say.Wh(asked), $"{Say.Wh(asked)} asked for");
+            Add(Energy, "usable energy asked for", asked, "Wh", Say.Wh(asked), $"asks {Say.Wh(asked)}");
         }
         if (e.Network is { } network)
         {

@@ -120,13 +120,13 @@ public static class RuleBoard
             return (Counted(first.Now, counted), changes);
         if ((Stage(now.All.Banks[bank], then.All.Banks[bank]) ?? Beside(now.All, then.All)) is not { } stage)
             return ("", []);
-        return (stage, [new(stage, "as now", "otherwise")]);
+        return (stage, [new(stage, "", "small figures differ")]);
     }
 
     private static string Counted(Aspect now, Aspect then)
     {
         var by = (int)(then.Value! - now.Value!);
-        return by > 0 ? $"{by} more {then.Label}" : $"{-by} fewer {then.Label}";
+        return by > 0 ? $"{by} {then.Label}" : $"{-by} fewer {then.Label}";
     }
 
     private static int RunsChanged(BankEvaluation a, BankEvaluation b)
@@ -143,15 +143,15 @@ public static class RuleBoard
     private static readonly (string Name, Func<BankEvaluation, object?> Of)[] Stages =
     [
         ("the day", e => e.Loads),
-        ("the choice of volts", e => (e.Voltage, e.Needs)),
-        ("the day’s energy", e => e.Energy),
-        ("the inverter’s figures", e => e.Inverter),
-        ("how strings share", e => e.Network),
+        ("advice", e => (e.Voltage, e.Needs)),
+        ("energy", e => e.Energy),
+        ("inverter", e => e.Inverter),
+        ("shares", e => e.Network),
         ("short circuits", e => e.Protection),
-        ("fuses and drops", e => (e.MainRun, e.Circuits)),
+        ("fuses, drops", e => (e.MainRun, e.Circuits)),
         ("limits", e => (e.Chain, e.Envelope)),
         ("charging", e => e.Charging),
-        ("how long it lasts", e => e.Bank),
+        ("hours it lasts", e => e.Bank),
         ("where it stands", e => e.Stands),
     ];
 
@@ -168,7 +168,7 @@ public static class RuleBoard
 
     /// <summary>What differs beside these stages: a finding, another bank, what banks have to do with one another.</summary>
     private static string? Beside(Evaluation a, Evaluation b) =>
-        Said(a) != Said(b) ? "a finding reads otherwise"
+        Said(a) != Said(b) ? "a note"
         : Bytes(a.Site).AsSpan().SequenceEqual(Bytes(b.Site)) && Bytes(a.Banks).AsSpan().SequenceEqual(Bytes(b.Banks)) ? null
         : "other figures";
 

@@ -27,6 +27,8 @@ internal static class RuleValues
         {
             "fraction" => Figures.Number(value * 100, 1, true) + " %",
             "per hour" => Figures.Number(value, 3, true) + " C",
+            "days" when value == 1 => "1 day",
+            "strings" when value == 1 => "1 string",
             _ => $"{Figures.Number(value, 3, true)} {rule.Unit}".TrimEnd(),
         };
 

@@ -60,12 +60,6 @@ public static class RuleEndpoints
         await JsonLines.WriteAsync(to, new RuleLine(of, of, true, null, null, SchoolWholes.Headline(design, bank, wholes, stop)), stop);
     }
 
-    private static Task<IResult> Curve(
-        HttpRequest request,
-        DesignReader reader,
-        int? bank,
-        string? rule,
-        double? tried,
-        CancellationToken stop
-    ) => reader.OfBankAsync(request, bank, (design, index) => RuleCurve.Work(design, index, rule ?? "", tried, stop), stop);
+    private static Task<IResult> Curve(HttpRequest request, DesignReader reader, int? bank, string? rule, CancellationToken stop) =>
+        reader.OfBankAsync(request, bank, (design, index) => RuleCurve.Work(design, index, rule ?? "", stop), stop);
 }

@@ -27,7 +27,7 @@ public class SchoolTests
         );
         // 3,340 W · 1.4 and · 1.1.
         Assert.Equal(("4,676 W", "3,674 W"), (Effect("inverter-headroom", "0.40"), Effect("inverter-headroom", "0.10")));
-        Assert.Equal("6,400 W to start", Effect("surge-rule", "all-at-once"));
+        Assert.Equal("6,400 W", Effect("surge-rule", "all-at-once"));
         // 10.24 kWh · 0.8.
         Assert.Equal("8.19 kWh", Effect("usable-share-lfp", "0.80"));
         Assert.Equal("48 V", Effect("voltage-current-limit", "100"));
@@ -114,7 +114,7 @@ public class SchoolTests
     [Fact]
     public void A_rule_as_a_function()
     {
-        var curve = RuleCurve.Work(Some.Marrow, 0, "c-rate-lithium", 0.34)!;
+        var curve = RuleCurve.Work(Some.Marrow, 0, "c-rate-lithium")!;
         Assert.Equal(("strings asked for", true, 0.01), (curve.Label, curve.Stepped, curve.Step));
         double Step(double from, double to) =>
             curve.Points.Zip(curve.Points.Skip(1)).Single(p => p.First.Value == from && p.Second.Value == to).Second.At;
@@ -122,15 +122,18 @@ public class SchoolTests
         Assert.Equal(0.4511, Step(4, 3), 0.001);
         Assert.Equal(0.3383, Step(5, 4), 0.001);
         Assert.Equal((4.0, 0.34, "The four strings built hold 0.34 C"), (curve.Built!.Value, curve.Built.Holds, curve.Built.Sentence));
-        Assert.Equal("At 0.34 C the four strings built are enough", curve.Headline);
-        Assert.StartsWith("At 0.3 C it takes 5 strings", RuleCurve.Work(Some.Marrow, 0, "c-rate-lithium", 0.3)!.Headline);
+        Assert.Equal(
+            ("the four strings built are enough", "the four strings built are not enough"),
+            (curve.Built.Enough, curve.Built.NotEnough)
+        );
+        Assert.All(curve.Points, p => Assert.Equal(p.Value <= 4, p.Enough));
         Assert.Equal([0.3, 0.5, 1.0, 0.5], curve.Stems.Select(s => s.At));
         // Words have no axis; strings are whole.
-        Assert.Empty(RuleCurve.Work(Some.Marrow, 0, "take-off", null)!.Points);
-        Assert.All(RuleCurve.Work(Some.Marrow, 0, "most-strings", null)!.Points, p => Assert.Equal(Math.Round(p.At), p.At));
-        Assert.Null(RuleCurve.Work(Some.Marrow, 0, "nothing", null));
+        Assert.Empty(RuleCurve.Work(Some.Marrow, 0, "take-off")!.Points);
+        Assert.All(RuleCurve.Work(Some.Marrow, 0, "most-strings")!.Points, p => Assert.Equal(Math.Round(p.At), p.At));
+        Assert.Null(RuleCurve.Work(Some.Marrow, 0, "nothing"));
         // Of one string more, the thinner the drop may be: the 50 mm² that lies there holds 1.7 %.
-        Assert.Equal("The 50 mm² laid holds 1.7 %", RuleCurve.Work(Some.Marrow, 0, "drop-limit-main", null)!.Built!.Sentence);
+        Assert.Equal("The 50 mm² laid holds 1.7 %", RuleCurve.Work(Some.Marrow, 0, "drop-limit-main")!.Built!.Sentence);
     }
 
     /// <summary>Either side of every rule says something for itself, in a sentence.</summary>

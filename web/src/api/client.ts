@@ -47,7 +47,11 @@ export type OwnTables = Schemas['OwnTables']
 export type AcBoard = Schemas['AcBoardResult']
 export type AcDrawing = Schemas['AcDrawing']
 export type Dark = Schemas['DarkResult']
-export type RuleEffects = Schemas['RuleEffects']
+export type RuleRow = Schemas['RuleRow']
+export type RuleChoice = Schemas['RuleChoice']
+export type RuleLine = Schemas['RuleLine']
+export type RuleCurve = Schemas['RuleCurveResult']
+export type SchoolWhole = Schemas['SchoolWhole']
 export type Schedules = Schemas['SchedulesResult']
 export type Circuit = Schemas['CircuitResult']
 export type RunResult = Schemas['RunResult']
@@ -347,8 +351,16 @@ export const api = {
         headers: { 'content-type': 'text/csv' },
       }),
     ),
-  cableRules: async (design: Design, bank: number) =>
-    unwrap(await client.POST('/api/cables/rules', { params: { query: { bank } }, body: design as unknown as Body })),
+  /** The schools side by side and what each rule's values would change, line by line; aborting the signal stops the server too. */
+  rules: async (design: Design, bank: number, signal: AbortSignal, online: (line: RuleLine) => void) =>
+    eachLine<RuleLine>(await asked(`/api/rules?bank=${bank}`, design, signal), online),
+  ruleCurve: async (design: Design, bank: number, rule: string) => {
+    const answer = await client.POST('/api/rules/curve', {
+      params: { query: { bank, rule } },
+      body: design as unknown as Body,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
   schedules: async (design: Design, bank: number) => {
     const answer = await client.POST('/api/cables/schedules', {
       params: { query: { bank } },

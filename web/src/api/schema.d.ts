@@ -2707,57 +2707,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/cables/rules": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The house rules of cables and fuses, and what each other value would change; nothing is stored */
-        post: {
-            parameters: {
-                query?: {
-                    bank?: number;
-                };
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["JsonObject"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["RuleEffects"][];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/cables/schedules": {
         parameters: {
             query?: never;
@@ -4226,6 +4175,116 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every house rule with what each other value would change in the design, a line of JSON each as it is worked out; closing the connection stops it */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/x-ndjson": components["schemas"]["RuleLine"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One rule as a function: what it asks for over its values; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    rule?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RuleCurveResult"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -4440,6 +4499,25 @@ export interface components {
             leastV: number;
             coldOk: boolean;
             hotOk: boolean;
+        };
+        /**
+         * @description A figure that house rules move: its id and name, its value where it is a number (in Unit), as it is said in full, and
+         *     briefly behind a choice.
+         */
+        Aspect: {
+            id: string;
+            label: string;
+            /** Format: double */
+            value: null | number;
+            unit: string;
+            text: string;
+            brief: string;
+        };
+        /** @description A figure as it is now, and as it would be. */
+        AspectChange: {
+            label: string;
+            now: string;
+            then: string;
         };
         AssumedChoice: {
             /** Format: double */
@@ -6995,7 +7073,7 @@ export interface components {
             /** Format: double */
             heatW: number;
         };
-        /** @description A rule on which practitioners differ: its three ready values as text, and why people differ. */
+        /** @description A rule on which practitioners differ: its three ready values as text, why people differ, and what either side says for itself. */
         HouseRule: {
             id: string;
             group: string;
@@ -7006,6 +7084,8 @@ export interface components {
             typical: string;
             lean: string;
             sentence: string;
+            careful: string;
+            spare: string;
             /**
              * Format: double
              * @description Least number the rule takes, where that is not just above 0.
@@ -9116,22 +9196,93 @@ export interface components {
             /** Format: double */
             besideMm: number;
         };
-        /** @description A value of a house rule: its text, the schools that hold it, whether it holds here, and what it would change in this design, in words. */
+        /**
+         * @description What is built, the value of the rule it would just satisfy (null: every one, or none), that as a sentence, and how one says that it is
+         *     enough or not.
+         */
+        RuleBuilt: {
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            holds: null | number;
+            sentence: string;
+            enough: string;
+            notEnough: string;
+        };
+        /**
+         * @description A value of a house rule: its text, the schools that hold it, whether it holds here; what it alone would change in this design, in a word
+         *     or two (empty: nothing), and figure by figure.
+         */
         RuleChoice: {
             value: string;
             schools: components["schemas"]["RuleSet"][];
             here: boolean;
             effect: string;
+            changes: components["schemas"]["AspectChange"][];
         };
-        /** @description A house rule of cables and fuses with every value it may take. */
-        RuleEffects: {
+        /**
+         * @description One rule by itself as a function: over its values what it asks for, the figure that it moves first. Stepped: the
+         *     figure goes in steps, which stand where two points have one place. Step: as fine as a hand drags it. No points: it
+         *     moves no number.
+         */
+        RuleCurveResult: {
             rule: string;
             label: string;
-            sentence: string;
+            unit: string;
+            stepped: boolean;
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            to: number;
+            /** Format: double */
+            step: number;
+            points: components["schemas"]["RulePoint"][];
+            stems: components["schemas"]["RuleStem"][];
+            built: null | components["schemas"]["RuleBuilt"];
+        };
+        RuleLine: {
+            /** Format: int32 */
+            worked: number;
+            /** Format: int32 */
+            of: number;
+            done: boolean;
+            wholes: null | components["schemas"]["SchoolWhole"][];
+            row: null | components["schemas"]["RuleRow"];
+            headline: null | string;
+        };
+        /** @description A value of the rule, what the design asks for then, and whether what is built is enough (null: it says nothing of that). */
+        RulePoint: {
+            /** Format: double */
+            at: number;
+            /** Format: double */
+            value: number;
+            text: string;
+            enough: null | boolean;
+        };
+        /**
+         * @description A house rule with every value it may take. Own: the design has a value of its own. Touches: another
+         *     value would change something here. GiveBack: how giving the own value back turns the design; null: it does not.
+         *     Elsewhere: where it counts, if not in the figures of the design.
+         */
+        RuleRow: {
+            rule: string;
+            own: boolean;
+            touches: boolean;
             choices: components["schemas"]["RuleChoice"][];
+            giveBack: null | string;
+            elsewhere: null | string;
         };
         /** @enum {unknown} */
         RuleSet: "cautious" | "typical" | "lean";
+        /** @description A school's value, or the one in force (Set null), and what it asks for. */
+        RuleStem: {
+            set: null | components["schemas"]["RuleSet"];
+            /** Format: double */
+            at: number;
+            /** Format: double */
+            value: null | number;
+            text: string;
+        };
         /**
          * @description A run of cable with its fuse. What is null stands as advised. Runs that follow from the design by themselves (to a load, from a source)
          *     are in the document only once something of theirs was changed; the main run, and a run of one's own, always.
@@ -9513,6 +9664,16 @@ export interface components {
             /** Format: int32 */
             volts: number;
             sentence: string;
+        };
+        /** @description The whole design as one school would advise it, or as it stands (Set null): the key of its unit, a figure a line, and the findings then. */
+        SchoolWhole: {
+            set: null | components["schemas"]["RuleSet"];
+            unit: null | string;
+            figures: components["schemas"]["Aspect"][];
+            /** Format: int32 */
+            wrong: number;
+            /** Format: int32 */
+            toLookAt: number;
         };
         /** @description Why candidates were left out by arithmetic, and how many. */
         ScreenedOut: {

@@ -20,6 +20,7 @@
     sheets: () => import('../sheets/Sheets.svelte'),
     bringUp: () => import('../bringup/BringUp.svelte'),
     log: () => import('../log/Log.svelte'),
+    rules: () => import('../rules/Rules.svelte'),
   }
 
   let trouble = $state<string | null>(null)
@@ -56,6 +57,7 @@
       !route.sheets &&
       !route.bringUp &&
       !route.log &&
+      !route.rules &&
       !route.findings
     )
       untrack(() => session.arrive(station))
@@ -82,7 +84,7 @@
       load={places.sheets}
     />{:else if route.bringUp}<Later load={places.bringUp} />{:else if route.log}<Later
       load={places.log}
-    />{:else}<Workbench />{/if}
+    />{:else if route.rules}<Later load={places.rules} />{:else}<Workbench />{/if}
 {:else}
   <main class="p-8 caption" aria-busy="true">Opening the design…</main>
 {/if}

@@ -34,7 +34,9 @@
               ? 'log'
               : route.findings
                 ? 'findings'
-                : 'path',
+                : route.rules
+                  ? 'rules'
+                  : 'path',
   )
   // Whatever was pressed in it, the menu has done its work.
   $effect(() => {

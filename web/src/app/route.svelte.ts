@@ -3,13 +3,19 @@ import { stations } from '../stations'
 
 /**
  * The address after the hash: `#/shelf`, `#/new`, or `#/d/<id>/` and a station, `tape`, `summary`, `findings`, `builds`, `rehearse`,
- * `sheets`, `bring-up` or `log`.
+ * `sheets`, `bring-up`, `log` or `rules`.
  */
 class Route {
   hash = $state(location.hash)
 
+  /** Where one came from to the house rules. */
+  #back = ''
+
   constructor() {
-    addEventListener('hashchange', () => (this.hash = location.hash))
+    addEventListener('hashchange', () => {
+      if (!this.rules) this.#back = this.hash
+      this.hash = location.hash
+    })
   }
 
   get parts() {
@@ -46,6 +52,18 @@ class Route {
   /** The real against the plan. */
   get log() {
     return this.design !== null && this.parts[2] === 'log'
+  }
+  /** The schools side by side. */
+  get rules() {
+    return this.design !== null && this.parts[2] === 'rules'
+  }
+  /** The rule that is open there. */
+  get rule(): string | null {
+    return this.rules ? (this.parts[3] ?? null) : null
+  }
+  /** Back from the house rules, to where one was. */
+  get back() {
+    return this.#back.startsWith(`#/d/${this.design}/`) ? this.#back : `#/d/${this.design}/bank`
   }
   /** The key a device's link carries. */
   get key(): string | null {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { pretty } from '../ui/houseRules'
   import { api } from '../api/client'
   import type { Schedules } from '../api/client'
   import { session } from '../app/session.svelte'
@@ -64,7 +65,8 @@
   const rules = $derived(new Map(session.reference!.houseRules.map((rule) => [rule.id, rule])))
   const own = $derived(
     Object.entries(d.houseRules.own).map(
-      ([id, value]) => `${rules.get(id)?.label ?? id}: ${String(value).replace(/-/g, ' ')}`,
+      ([id, value]) =>
+        `${rules.get(id)?.label ?? id}: ${rules.has(id) ? pretty(rules.get(id)!, String(value)) : String(value)}`,
     ),
   )
   const metres = (m: number) => say(m, 'm', session.units)

@@ -1,56 +1,32 @@
 <script lang="ts">
   import type { HouseRule } from '../api/client'
   import { session } from '../app/session.svelte'
+  import { current, isOwn, pretty, same, schools, takeRule } from './houseRules'
 
   /** The house rule behind a figure: what the other schools would say, to be taken with one press. */
   let { rule }: { rule: HouseRule } = $props()
-  const own = $derived(session.design!.houseRules.own[rule.id] as string | number | undefined)
-  const set = $derived(session.design!.houseRules.set)
-  const schools = $derived([
-    { name: 'cautious' as const, value: rule.cautious },
-    { name: 'typical' as const, value: rule.typical },
-    { name: 'lean' as const, value: rule.lean },
-  ])
-  const current = $derived(own === undefined ? schools.find((s) => s.name === set)!.value : String(own))
-
-  function pretty(value: string): string {
-    const number = Number(value)
-    if (!Number.isFinite(number)) return value.replace(/-/g, ' ')
-    return rule.unit === 'fraction'
-      ? `${+(number * 100).toFixed(1)} %`
-      : `${number} ${rule.unit === 'per hour' ? 'C' : rule.unit}`
-  }
-
-  function take(value: string | null) {
-    const rest = { ...session.design!.houseRules.own } as Record<string, unknown>
-    delete rest[rule.id]
-    if (value !== null) rest[rule.id] = Number.isFinite(Number(value)) ? Number(value) : value
-    session.edit({ path: '/houseRules/own', value: rest }, true)
-  }
+  const here = $derived(current(rule))
   /** What the other schools say, each value once. */
   const others = $derived(
-    schools.filter(
-      (s, i) =>
-        Number(s.value) !== Number(current) &&
-        s.value !== current &&
-        schools.findIndex((o) => o.value === s.value) === i,
-    ),
+    schools.filter((s, i) => !same(rule[s], here) && schools.findIndex((o) => same(rule[o], rule[s])) === i),
   )
 </script>
 
 <div class="text-[12.5px]">
-  <div class="caption">House rule</div>
+  <div class="caption">
+    House rule · <a class="link-copper" href="#/d/{session.id}/rules/{rule.id}">schools side by side</a>
+  </div>
   <p class="leading-snug">
-    {rule.label}: <b class="text-(--copper-text)">{pretty(current)}</b>{own === undefined ? '' : ', your own'}
+    {rule.label}: <b class="text-(--copper-text)">{pretty(rule, here)}</b>{isOwn(rule) ? ', your own' : ''}
   </p>
   <p class="caption leading-snug">{rule.sentence}</p>
   <p class="flex flex-wrap gap-x-3">
-    {#each others as school (school.name)}
-      <button type="button" class="link-copper min-h-6" onclick={() => take(school.value)}
-        >{school.name}: {pretty(school.value)}</button
+    {#each others as school (school)}
+      <button type="button" class="link-copper min-h-6" onclick={() => takeRule(rule, rule[school])}
+        >{school}: {pretty(rule, rule[school])}</button
       >
     {/each}
-    {#if own !== undefined}<button type="button" class="link-copper min-h-6" onclick={() => take(null)}
+    {#if isOwn(rule)}<button type="button" class="link-copper min-h-6" onclick={() => takeRule(rule, null)}
         >back to the set</button
       >{/if}
   </p>

@@ -42,12 +42,13 @@
       </p>
     </div>
     <div class="rule">
-      {#if rule}<HouseRule {rule} />{/if}
+      {#if rule}<HouseRule {rule} />{:else}<a class="link-copper" href="#/d/{session.id}/rules">House rules</a>{/if}
     </div>
   {:else}
     <p class="caption">
-      Every figure in the <span class="fig text-[13px]">narrow type</span> opens its working here: the formula, the numbers
-      put in, and where each comes from.
+      Every figure in the <span class="fig text-[13px]">narrow type</span> opens its working here: the formula, the
+      numbers put in, and where each comes from. By which school:
+      <a class="link-copper" href="#/d/{session.id}/rules">house rules</a>.
     </p>
   {/if}
 </section>

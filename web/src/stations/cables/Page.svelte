@@ -10,7 +10,6 @@
   import { hand } from './hand.svelte'
   import ProtectionView from './ProtectionView.svelte'
   import Pieces from './Pieces.svelte'
-  import RulesDialog from './RulesDialog.svelte'
   import RunFields from './RunFields.svelte'
   import RunMore from './RunMore.svelte'
   import SchedulesDialog from './SchedulesDialog.svelte'
@@ -62,7 +61,7 @@
       >
       <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'schedules')}>Schedules</button
       >
-      <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'rules')}>House rules</button>
+      <a class="btn btn-outline btn-xs" href="#/d/{session.id}/rules/drop-limit-main">House rules</a>
       <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'tables')}>Own tables</button>
       <button type="button" class="btn btn-outline btn-xs" onclick={() => (hand.dialog = 'add')}>Add</button>
       <a class="btn btn-outline btn-xs" href="#/d/{session.id}/summary">One page</a>
@@ -145,7 +144,6 @@
 {#if view}
   <SizesDialog {view} />
   <SchedulesDialog />
-  <RulesDialog />
   <AddDialog />
 {/if}
 <TablesDialog />

@@ -18,7 +18,7 @@ export interface RunInHand {
   fits: boolean
 }
 
-export type RunDialog = 'sizes' | 'schedules' | 'rules' | 'add' | 'tables' | null
+export type RunDialog = 'sizes' | 'schedules' | 'add' | 'tables' | null
 
 /** A run of which nothing is chosen yet. */
 export function blank(id: string): Run {
