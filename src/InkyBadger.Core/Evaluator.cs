@@ -15,10 +15,14 @@ public static class Evaluator
     /// <param name="tape">Takes the working; null: nobody asked.</param>
     /// <param name="mends">Whether findings may be asked what can be done about them; each such trial is an evaluation of its own.</param>
     /// <param name="lessons">What the year of each bank has taught, in their order; null: nobody ran one.</param>
-    public static Evaluation Evaluate(DesignDocument design, Tape? tape = null, bool mends = true, IReadOnlyList<Lesson?>? lessons = null)
-    {
-        return Evaluate(new SiteWork(design, tape, lessons), mends);
-    }
+    /// <param name="cheaper">What a search of builds has found for each bank, in their order; null: nobody searched.</param>
+    public static Evaluation Evaluate(
+        DesignDocument design,
+        Tape? tape = null,
+        bool mends = true,
+        IReadOnlyList<Lesson?>? lessons = null,
+        IReadOnlyList<CheaperBuild?>? cheaper = null
+    ) => Evaluate(new SiteWork(design, tape, lessons, cheaper), mends);
 
     /// <summary>As it stands, without mends; the ids of all house rules it went by are added to <paramref name="asked"/>.</summary>
     internal static Evaluation Evaluate(DesignDocument design, ISet<string> asked) => Evaluate(new SiteWork(design, asked), false);

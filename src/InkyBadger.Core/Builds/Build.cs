@@ -1,3 +1,4 @@
+using InkyBadger.Core.Banks;
 using InkyBadger.Core.Costs;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Findings;
@@ -21,6 +22,19 @@ public sealed record Build
     public required string Name { get; init; }
     public required int Units { get; init; }
     public required double? UnitPrice { get; init; }
+
+    /// <summary>Units that price is of; in a mixed bank some cost otherwise.</summary>
+    public required int PricedUnits { get; init; }
+
+    /// <summary>All units, as they are bought again when a bank has served; null: not known.</summary>
+    public required double? UnitsTotal { get; init; }
+
+    /// <summary>Until age, and until cycles, have used a bank up [years; full cycles].</summary>
+    public required double CalendarYears { get; init; }
+    public required double CycleLife { get; init; }
+
+    /// <summary>By the set of prices in use, units and inverter can be had.</summary>
+    public required bool InStock { get; init; }
     public required BuildBillResult Bill { get; init; }
     public required double NominalV { get; init; }
     public required double RatedWh { get; init; }
@@ -80,7 +94,7 @@ public static class BuildMaker
 
     /// <summary>An hour's work as it counts: tried, the design's, or the table's [money].</summary>
     internal static double HourRate(DesignDocument design, BuildTerms terms) =>
-        terms.HourRate ?? design.Prices.HourRate ?? Reference.Parts.HourRate;
+        terms.HourRate ?? Reference.PartPrices.Of(design.Prices).HourRate;
 
     internal static double Cycles(DesignDocument design, BuildTerms terms) => terms.CyclesPerYear ?? design.CyclesPerYear ?? DefaultCycles;
 
@@ -112,9 +126,10 @@ public static class BuildMaker
             return null;
         var unit = bank.Unit;
         double? unitPrice = terms.UnitPrices.TryGetValue(unit.Key, out var own) ? own : design.Prices.Of(unit);
-        var bill = BuildBill.Of(scene, e, unitPrice, HourRate(design, terms));
+        var packed = PackLines(w, terms);
+        var bill = BuildBill.Of(scene, e, packed, HourRate(design, terms));
         double? asked = bank.Need.Sizing is { } sizing ? sizing.RatedWh * bank.Need.Dod : null;
-        var units = bank.Layout.Units * (unitPrice ?? 0);
+        var units = packed.Sum(l => l.Price ?? 0);
         // A cost that leaves out what nobody knows compares with nothing.
         double? Whole(double cost) => bill.IsWhole ? cost : null;
         var even =
@@ -122,14 +137,8 @@ public static class BuildMaker
         var cycles = Cycles(design, terms);
         var years = Years(design);
         var chemistry = Reference.Chemistries.Get(unit.Chemistry);
-        var life = Cost.Delivered(
-            units,
-            bank.Holds.UsableWh,
-            years,
-            cycles,
-            unit.CalendarYears ?? chemistry.CalendarYears,
-            unit.CycleLife ?? chemistry.CyclesAtTypicalDod
-        );
+        var (calendar, cycleLife) = (unit.CalendarYears ?? chemistry.CalendarYears, unit.CycleLife ?? chemistry.CyclesAtTypicalDod);
+        var life = Cost.Delivered(units, bank.Holds.UsableWh, years, cycles, calendar, cycleLife);
         // When a bank has served, its units alone are bought again.
         var paid = bill.Total + (life.Banks - 1) * units;
         List<string> wrong = [.. mine.Where(f => f.Grade <= Grade.Fault && !OfSource(f)).OrderBy(f => f.Grade).Select(f => f.Title)];
@@ -144,6 +153,13 @@ public static class BuildMaker
             Name = NameOf(choice, bank.Layout.Units),
             Units = bank.Layout.Units,
             UnitPrice = unitPrice,
+            PricedUnits = (int)packed.Where(l => l.What == unit.Name && l.Each == unitPrice).Sum(l => l.Count),
+            UnitsTotal = packed.All(l => l.Price is not null) ? units : null,
+            CalendarYears = calendar,
+            CycleLife = cycleLife,
+            InStock =
+                design.Prices.IsInStock(PriceKind.Unit, unit.Key)
+                && (e.Inverter?.Item is not { } made || design.Prices.IsInStock(PriceKind.Inverter, made.Key)),
             Bill = bill,
             NominalV = voltage.NominalV,
             RatedWh = bank.Holds.RatedWh,
@@ -176,6 +192,22 @@ public static class BuildMaker
             Wrong = wrong,
             ToLookAt = mine.Count(f => f.Grade == Grade.Caution || f.Grade < Grade.Caution && OfSource(f)),
         };
+    }
+
+    /// <summary>A line for each kind of unit and what it costs here: a mixed bank is priced as it is.</summary>
+    private static List<BillLine> PackLines(BankWork w, BuildTerms terms)
+    {
+        var design = w.Site.Design;
+        double? Each(PackUnit u) =>
+            terms.UnitPrices.TryGetValue(u.Item.Key, out var tried) && u.Price == design.Prices.Of(u.Item) ? tried : u.Price;
+        return
+        [
+            .. w
+                .Pack.Need()
+                .Strings.SelectMany(s => s.Units)
+                .GroupBy(u => (u.Item.Name, Each: Each(u)))
+                .Select(g => new BillLine(BillPart.Units, g.Key.Name, g.Count(), g.Key.Each)),
+        ];
     }
 
     /// <summary>
@@ -220,7 +252,7 @@ public static class BuildMaker
             bank.Layout.Parallel >= bank.Unit.MaxParallel ? $"its maker allows {bank.Unit.MaxParallel} strings"
             : bank.Layout.Parallel >= most ? $"the house rule allows {Say.Number(most)} strings"
             : null;
-        var fuse = e.StringFuses is { Fitted: true } s ? scene.Tables.FusePrice(s.FuseClass) : 0;
+        var fuse = e.StringFuses is { Fitted: true } s ? scene.Tables.FusePrice(s.FuseClass, scene.Prices) : 0;
         return new(bank.Layout.Series, bank.Holds.UsableWh / bank.Layout.Parallel, bank.Layout.Series * unitPrice + fuse, not);
     }
 }

@@ -51,9 +51,10 @@ internal static class BuildBill
     /// <summary>Lugs of the main run: at the ends of either pole, and at fuse, disconnect and shunt.</summary>
     private const int MainLugs = NeedsStage.MainLugs;
 
-    public static BuildBillResult Of(BankScene scene, BankEvaluation e, double? unitPrice, double hourRate)
+    /// <param name="units">A line for each kind of unit.</param>
+    public static BuildBillResult Of(BankScene scene, BankEvaluation e, IReadOnlyList<BillLine> units, double hourRate)
     {
-        var (bank, network, run) = (e.Bank!, e.Network!, e.MainRun!);
+        var (bank, network, run, prices) = (e.Bank!, e.Network!, e.MainRun!, scene.Prices);
         var busBars = network.Wiring.Style == WiringStyle.BusBars;
         var chemistry = Chemistries.Get(bank.Unit.Chemistry);
         var balanced = bank.Layout.Series > 1 && !bank.Unit.Communicates;
@@ -64,7 +65,7 @@ internal static class BuildBill
         var strings = e.StringFuses is { Fitted: true } s ? s : null;
         var hasSwitch = e.Bus?.HasSwitch ?? true;
         var area = run.Cable.AreaMm2 ?? 0;
-        double SeriesLink() => network.Copper.Jumper.LengthM * Parts.CablePerM(network.Copper.Jumper.AreaMm2);
+        double? SeriesLink() => network.Copper.Jumper.LengthM * prices.CablePerM(network.Copper.Jumper.AreaMm2);
         var beside = busBars ? network.Copper.Lead : network.Copper.Link;
         var busA = Math.Max(run.DesignA, run.Fuse.RatingA ?? 0);
 
@@ -78,9 +79,9 @@ internal static class BuildBill
         var links = parallelLinks * beside.Conductors;
         var lugs = 2 * (jumpers + links);
         var lugEach =
-            lugs == 0 ? 0 : (2 * jumpers * Parts.Lug(network.Copper.Jumper.AreaMm2) + 2 * links * Parts.Lug(beside.AreaMm2)) / lugs;
+            lugs == 0 ? 0 : (2 * jumpers * prices.Lug(network.Copper.Jumper.AreaMm2) + 2 * links * prices.Lug(beside.AreaMm2)) / lugs;
 
-        var lines = new List<BillLine> { new(BillPart.Units, bank.Unit.Name, bank.Layout.Units, unitPrice) };
+        List<BillLine> lines = [.. units];
         void Add(BillPart part, string what, double count, double? each)
         {
             if (count > 0)
@@ -92,48 +93,58 @@ internal static class BuildBill
             bare ? bank.Layout.Parallel : 0,
             scene.Bank.Bms is { } chosen ? chosen.Price : null
         );
-        Add(BillPart.Balancers, "balancer", balancers, Parts.Balancer);
+        Add(BillPart.Balancers, "balancer", balancers, prices.Balancer);
         Add(BillPart.Links, $"jumper, {network.Copper.Jumper.Size}", jumpers, SeriesLink());
         Add(
             BillPart.Links,
             busBars ? $"bus lead, {beside.Size}" : $"rail link, {beside.Size}",
             links,
-            beside.LengthM * Parts.CablePerM(beside.AreaMm2)
+            beside.LengthM * prices.CablePerM(beside.AreaMm2)
         );
         Add(BillPart.Links, "lug", lugs, lugEach);
-        Add(BillPart.Links, "bus bar at the bank", busBars ? 2 : 0, Parts.BusBar(busA));
+        Add(BillPart.Links, "bus bar at the bank", busBars ? 2 : 0, prices.BusBar(busA));
         Add(
             BillPart.Fuses,
             $"main fuse, {run.Fuse.Label.Split(',')[0]}",
             run.Fuse.RatingA is null ? 0 : 1,
-            scene.Tables.FusePrice(run.Fuse.Class)
+            scene.Tables.FusePrice(run.Fuse.Class, prices)
         );
-        Add(BillPart.Fuses, "string fuse", strings?.Strings.Count ?? 0, strings is null ? 0 : scene.Tables.FusePrice(strings.FuseClass));
-        Add(BillPart.Switching, "disconnect", hasSwitch ? 1 : 0, Parts.Switch(run.DesignA));
-        Add(BillPart.Switching, "bus bar", 2, Parts.BusBar(busA));
+        Add(
+            BillPart.Fuses,
+            "string fuse",
+            strings?.Strings.Count ?? 0,
+            strings is null ? 0 : scene.Tables.FusePrice(strings.FuseClass, prices)
+        );
+        Add(BillPart.Switching, "disconnect", hasSwitch ? 1 : 0, prices.Switch(run.DesignA));
+        Add(BillPart.Switching, "bus bar", 2, prices.BusBar(busA));
         if (area > 0)
         {
             Add(
                 BillPart.Copper,
                 $"main cable, {Say.Size(run.Cable.Size!, run.Cable.Conductors)}, metre",
                 2 * run.Laid.LengthM * run.Cable.Conductors,
-                Parts.CablePerM(area)
+                prices.CablePerM(area)
             );
-            Add(BillPart.Copper, "lug of the main run", MainLugs * run.Cable.Conductors, Parts.Lug(area));
+            Add(BillPart.Copper, "lug of the main run", MainLugs * run.Cable.Conductors, prices.Lug(area));
         }
         var inverter = e.Inverter;
-        Add(BillPart.Inverter, inverter?.Name ?? "", inverter?.Item is null ? 0 : inverter.Stack, inverter?.Item?.Price);
+        Add(
+            BillPart.Inverter,
+            inverter?.Name ?? "",
+            inverter?.Item is null ? 0 : inverter.Stack,
+            inverter?.Item is { } made ? scene.Design.Prices.Of(made) : null
+        );
         foreach (var (name, price) in NeedsStage.FurtherPrices(scene, inverter))
             Add(BillPart.Inverter, name, 1, price);
-        Add(BillPart.Converter, "converter", e.Needs is { ConverterW: > 0 } ? 1 : 0, e.Needs?.ConverterPrice ?? 0);
-        Add(BillPart.Monitor, "shunt and display", 1, Parts.Monitor);
+        Add(BillPart.Converter, "converter", e.Needs is { ConverterW: > 0 } ? 1 : 0, e.Needs?.ConverterPrice);
+        Add(BillPart.Monitor, "shunt and display", 1, prices.Monitor);
         var litres = bank.Unit.Size is { } size ? bank.Layout.Units * size.LengthMm * size.WidthMm * size.HeightMm / 1e6 : 0;
         if (bank.Unit.Size is null)
             Add(BillPart.Box, "box; the units’ size is not known", 1, null);
         // A rack module stands in its rack.
-        Add(BillPart.Box, bank.Unit.BreakerA is null ? "box" : "rack", litres > 0 ? 1 : 0, Parts.Box(Math.Max(1, litres)));
+        Add(BillPart.Box, bank.Unit.BreakerA is null ? "box" : "rack", litres > 0 ? 1 : 0, prices.Box(Math.Max(1, litres)));
 
-        var input = new BuildCostInput(bank.Layout.Series, bank.Layout.Parallel, unitPrice ?? 0) { OnBusBars = busBars };
+        var input = new BuildCostInput(bank.Layout.Series, bank.Layout.Parallel, 0) { OnBusBars = busBars };
         var fittings =
             (run.Fuse.RatingA is null ? 0 : 1)
             + (strings?.Strings.Count ?? 0)

@@ -32,8 +32,8 @@ public sealed record PricePoint(double Price, double Total);
 public sealed record PriceLine(string Key, PricePoint From, PricePoint To);
 
 /// <summary>
-/// Two to five builds side by side: the figures, what wins on what, where it turns, and the hour's rate, cycles a year and years that
-/// count.
+/// Two to five builds side by side: the figures, what wins on what, where it turns, the hour's rate, cycles a year and years that count;
+/// the verdict under each set of prices, what a year costs by how often it is used, and what the design's other banks cost beside.
 /// </summary>
 public sealed record BuildComparison(
     IReadOnlyList<Build> Builds,
@@ -43,7 +43,10 @@ public sealed record BuildComparison(
     string? PriceOf,
     double HourRate,
     double CyclesPerYear,
-    double Years
+    double Years,
+    IReadOnlyList<PriceSetVerdict> UnderSets,
+    UseResult? Use,
+    string? Beside
 );
 
 /// <summary>Compares builds from their figures alone (method, 8.4).</summary>
@@ -78,7 +81,8 @@ public static class BuildCompare
             // A cost that is not known turns nothing.
             if (!a.Bill.IsWhole || !b.Bill.IsWhole)
                 continue;
-            flips.Add(UnitPriceFlip(a, b));
+            if (a is { PricedUnits: > 0, UnitPrice: not null })
+                flips.Add(UnitPriceFlip(a, b));
             if (Rate(a, b) is { } rate)
                 flips.Add(rate);
             if (Cycles(design, index, terms, a, b) is { } cycles)
@@ -99,13 +103,42 @@ public static class BuildCompare
             unit,
             BuildMaker.HourRate(design, terms),
             BuildMaker.Cycles(design, terms),
-            BuildMaker.Years(design)
+            BuildMaker.Years(design),
+            PriceSetVerdicts.Work(design, builds, other =>
+                [
+                    .. choices
+                        .Select(c => c is null ? BuildMaker.Present(other, index, terms) : BuildMaker.Of(other, index, c, terms))
+                        .OfType<Build>()
+                        .DistinctBy(b => b.Key),
+                ]
+            ),
+            UseCurves.Work(builds, BuildMaker.Years(design), new Reference.DesignRules(design.HouseRules).Word("rare-use")),
+            Beside(design, index, terms)
         );
+    }
+
+    /// <summary>What the other banks of the design cost, which stay as they are whatever is taken here; null: there is none.</summary>
+    private static string? Beside(DesignDocument design, int index, BuildTerms terms)
+    {
+        List<string> others =
+        [
+            .. Enumerable
+                .Range(0, design.Banks.Count)
+                .Where(i => i != index)
+                .Select(i =>
+                    (design.Banks[i].Name, Build: BuildMaker.Present(design, i, terms)) is (var name, { } build)
+                        ? $"{(name.Length > 0 ? name : $"bank {i + 1}")} {(build.Bill.IsWhole ? Say.Number(build.Bill.Total) : "not known")}"
+                        : $"{design.Banks[i].Name} not built yet"
+                ),
+        ];
+        return others.Count == 0
+            ? null
+            : $"Beside it the other {(others.Count == 1 ? "bank stays" : "banks stay")}: {string.Join(", ", others)}";
     }
 
     /// <summary>Whole cost of a build with one unit's price changed.</summary>
     private static double At(Build b, string unit, double price) =>
-        b.Choice.Unit.Key == unit ? b.Bill.Total + b.Units * (price - b.UnitPrice!.Value) : b.Bill.Total;
+        b.Choice.Unit.Key == unit ? b.Bill.Total + b.PricedUnits * (price - b.UnitPrice!.Value) : b.Bill.Total;
 
     private static BuildFlip UnitPriceFlip(Build a, Build b)
     {
@@ -113,7 +146,7 @@ public static class BuildCompare
         // Where both are of one unit, its price moves both.
         if (a.Choice.Unit.Key == b.Choice.Unit.Key)
         {
-            if (a.Units == b.Units)
+            if (a.PricedUnits == b.PricedUnits)
                 return new(
                     FlipKind.UnitPrice,
                     a.Key,
@@ -124,10 +157,10 @@ public static class BuildCompare
                     a.Bill.Total <= b.Bill.Total,
                     "Both take as many of the same unit: its price turns nothing"
                 );
-            var at = price + (b.Bill.Total - a.Bill.Total) / (a.Units - b.Units);
-            return Said(FlipKind.UnitPrice, a, b, price, at >= 0 ? at : null, a.Units > b.Units);
+            var at = price + (b.Bill.Total - a.Bill.Total) / (a.PricedUnits - b.PricedUnits);
+            return Said(FlipKind.UnitPrice, a, b, price, at >= 0 ? at : null, a.PricedUnits > b.PricedUnits);
         }
-        var flip = BuildCost.Flip(a.Bill.Total, a.Units, price, b.Bill.Total);
+        var flip = BuildCost.Flip(a.Bill.Total, a.PricedUnits, price, b.Bill.Total);
         return Said(FlipKind.UnitPrice, a, b, price, flip.Possible ? flip.FlipUnitPrice : null, true);
     }
 
@@ -152,16 +185,8 @@ public static class BuildCompare
         var years = BuildMaker.Years(design);
         double Per(Build x, double cycles)
         {
-            var chemistry = Reference.Chemistries.Get(x.Choice.Unit.Chemistry);
-            var units = x.Units * x.UnitPrice!.Value;
-            var life = Cost.Delivered(
-                units,
-                x.UsableWh,
-                years,
-                cycles,
-                x.Choice.Unit.CalendarYears ?? chemistry.CalendarYears,
-                x.Choice.Unit.CycleLife ?? chemistry.CyclesAtTypicalDod
-            );
+            var units = x.UnitsTotal!.Value;
+            var life = Cost.Delivered(units, x.UsableWh, years, cycles, x.CalendarYears, x.CycleLife);
             return (x.Bill.Total + (life.Banks - 1) * units) / life.DeliveredKwh;
         }
         bool ACheaper(double cycles) => Per(a, cycles) <= Per(b, cycles);

@@ -128,8 +128,96 @@ public sealed record PriceBasis
     /// <summary>Prices of units that are other than the catalogue's.</summary>
     public IReadOnlyList<UnitPrice> Units { get; init; } = [];
 
-    /// <summary>What a unit costs here; null: nobody said.</summary>
-    public double? Of(UnitItem unit) => Units.FirstOrDefault(u => u.Key == unit.Key)?.Price ?? unit.Price;
+    /// <summary>Prices of other days, shops and towns.</summary>
+    public IReadOnlyList<PriceSet> Sets { get; init; } = [];
+
+    /// <summary>Id of the set that counts before all else; null: the design's own prices and the catalogue's.</summary>
+    public string? InUse { get; init; }
+
+    /// <summary>The set that counts; null: none.</summary>
+    internal PriceSet? Stands => InUse is null ? null : Sets.FirstOrDefault(s => s.Id == InUse);
+
+    /// <summary>What a unit costs here: by the set in use, else as typed, else as the catalogue has it; null: nobody said.</summary>
+    public double? Of(UnitItem unit) =>
+        Stands?.Find(PriceKind.Unit, unit.Key) is { } listed ? listed.Price
+        : Units.FirstOrDefault(u => u.Key == unit.Key) is { } typed ? typed.Price
+        : OrElse(unit.Price);
+
+    /// <summary>What an inverter costs here; null: nobody said.</summary>
+    public double? Of(InverterItem inverter) =>
+        Stands?.Find(PriceKind.Inverter, inverter.Key) is { } listed ? listed.Price : OrElse(inverter.Price);
+
+    /// <summary>The catalogue's price, where the set in use lets it count.</summary>
+    internal double? OrElse(double? price) => Stands is { Rest: PriceRest.Unknown } ? null : price;
+
+    /// <summary>Whether it can be had: not, where the set in use says so, or lists alone what there is.</summary>
+    internal bool IsInStock(PriceKind kind, string key) =>
+        Stands is not { } set || (set.Find(kind, key) is { } listed ? listed.InStock != false : set.Rest == PriceRest.Catalogue);
+}
+
+/// <summary>What kind of prices a set holds.</summary>
+public enum PriceSetKind
+{
+    List,
+    Sale,
+    SecondHand,
+    OtherTown,
+}
+
+/// <summary>What a set does not list costs as the catalogue has it, or is not known.</summary>
+public enum PriceRest
+{
+    Catalogue,
+    Unknown,
+}
+
+/// <summary>What is priced: a unit, an inverter or a fuse class by its key, a part of the table by its size.</summary>
+public enum PriceKind
+{
+    Unit,
+    Inverter,
+    Fuse,
+    Cable,
+    Lug,
+    Converter,
+    Controller,
+    Balancer,
+    Switch,
+    Busbar,
+    Monitor,
+    Box,
+    Rate,
+}
+
+/// <summary>Prices of one day and place, by name.</summary>
+public sealed record PriceSet
+{
+    public const string Prefix = "prices-";
+
+    public string Id { get; init; } = "";
+    public string Name { get; init; } = "";
+
+    /// <summary>As YYYY-MM-DD; null: nobody said.</summary>
+    public string? Date { get; init; }
+    public PriceSetKind Kind { get; init; }
+    public PriceRest Rest { get; init; }
+    public IReadOnlyList<ListedPrice> Prices { get; init; } = [];
+
+    internal ListedPrice? Find(PriceKind kind, string key) => Prices.FirstOrDefault(p => p.Kind == kind && p.Key == key);
+}
+
+/// <summary>A line of a set: what, its price [money, ≥ 0] (null: not known), and whether it can be had (null: nobody said).</summary>
+public sealed record ListedPrice
+{
+    public PriceKind Kind { get; init; }
+
+    /// <summary>Of a unit, an inverter or a fuse class.</summary>
+    public string? Key { get; init; }
+
+    /// <summary>Of a part: mm², W, A, litres, as the table of parts has it.</summary>
+    public double? Size { get; init; }
+    public double? Price { get; init; }
+    public bool? InStock { get; init; }
 }
 
 /// <summary>A unit's price by its key [money, ≥ 0], and of what day it is.</summary>

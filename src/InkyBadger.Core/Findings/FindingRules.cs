@@ -134,6 +134,7 @@ public static class FindingRules
         .. MixFindings.Rules,
         .. ChargingFindings.Rules,
         .. YearFindings.Rules,
+        .. MoneyFindings.Rules,
         .. PlaceFindings.Rules,
         .. CableFindings.Rules,
     ];

@@ -74,7 +74,8 @@ public sealed class DesignTables
     public FuseClass AtVolts(FuseClass fuse, double greatestV) => Fuse(FuseClasses.AtVolts(fuse, greatestV).Id);
 
     /// <summary>A fuse of the class with its holder [money]; null: not known.</summary>
-    public double? FusePrice(string id) => Own.Fuses.FirstOrDefault(f => f.Id == id) is { } own ? own.Price : Parts.Fuse(id);
+    public double? FusePrice(string id, PartPrices prices) =>
+        Own.Fuses.FirstOrDefault(f => f.Id == id) is { } own ? own.Price : prices.Fuse(id);
 
     /// <summary>Where the figures of a practice, class or size are from, in words; null: the typical tables.</summary>
     public string? SourceOf(string id) =>

@@ -135,7 +135,7 @@ public static class PartsList
                     "Balancer",
                     $"{pack.Series} units in series, to +, middle and −",
                     pack.Parallel,
-                    Parts.Balancer
+                    w.Scene.Prices.Balancer
                 );
         }
 
@@ -150,7 +150,7 @@ public static class PartsList
                 bank.Unit.BreakerA is null ? "Box with a lid, vented" : "Rack",
                 litres is { } l ? $"for {Say.Number(l)} l of units" : "the units’ size is not known",
                 1,
-                litres is { } known ? Parts.Box(Math.Max(1, known)) : null
+                litres is { } known ? w.Scene.Prices.Box(Math.Max(1, known)) : null
             );
             var straps = e.Stands?.Compartments.Sum(c => c.Hold?.Wanted ?? 0) ?? 0;
             Add(
@@ -188,7 +188,7 @@ public static class PartsList
                     $"{(strings ? "String fuse" : isMain ? "Main fuse" : $"Fuse, {row.Name}")} {amps}",
                     $"{row.Class}; bears {Say.V(row.GreatestV)} DC{(row.ShortCircuitA is { } a ? $", breaks {Say.A(a)}" : "")}",
                     row.Count,
-                    id is null ? null : w.Tables.FusePrice(id)
+                    id is null ? null : w.Tables.FusePrice(id, w.Scene.Prices)
                 );
                 Add(
                     PartGroup.Fuses,
@@ -226,7 +226,7 @@ public static class PartsList
                     "Main switch",
                     $"{Say.A(main.DesignA)} for good, {volts} DC under load",
                     1,
-                    Parts.Switch(main.DesignA)
+                    w.Scene.Prices.Switch(main.DesignA)
                 );
             var run = w.Document.Runs.FirstOrDefault(r => r.Id == Run.MainId);
             if (run?.PreCharge == true || e.Inverter is { Item.ContinuousW: >= PreChargeFromW })
@@ -239,7 +239,7 @@ public static class PartsList
                     1,
                     null
                 );
-            Add(PartGroup.Switching, "bus", "B+ B−", "Bus bar with cover", Say.Rating(Math.Ceiling(busA)), 2, Parts.BusBar(busA));
+            Add(PartGroup.Switching, "bus", "B+ B−", "Bus bar with cover", Say.Rating(Math.Ceiling(busA)), 2, w.Scene.Prices.BusBar(busA));
             if (e.Network is { Wiring.Style: WiringStyle.BusBars })
                 Add(
                     PartGroup.Switching,
@@ -248,9 +248,9 @@ public static class PartsList
                     "Bus bar at the bank, covered",
                     Say.Rating(Math.Ceiling(busA)),
                     2,
-                    Parts.BusBar(busA)
+                    w.Scene.Prices.BusBar(busA)
                 );
-            Add(PartGroup.Switching, "monitor", "X1", "Shunt with monitor", Say.A(main.DesignA), 1, Parts.Monitor);
+            Add(PartGroup.Switching, "monitor", "X1", "Shunt with monitor", Say.A(main.DesignA), 1, w.Scene.Prices.Monitor);
             foreach (var c in e.Circuits)
             {
                 if (c.Kind == CircuitKind.Panel)
@@ -293,7 +293,7 @@ public static class PartsList
                     item.Name,
                     $"{Say.W(item.ContinuousW)} continuous, {w.Voltage.Value?.SystemV} V",
                     count,
-                    item.Price
+                    design.Prices.Of(item)
                 );
             }
         }
@@ -330,7 +330,7 @@ public static class PartsList
                     },
                     amps,
                     1,
-                    source is { Kind: SourceKind.Solar, MadeForA: { } made } ? Parts.Controller(made) : null
+                    source is { Kind: SourceKind.Solar, MadeForA: { } made } ? w.Scene.Prices.Controller(made) : null
                 );
             }
             var k = 0;
@@ -361,7 +361,7 @@ public static class PartsList
                     $"Cable {Say.Size(drum.Size, 1)}, {drum.Colour}",
                     $"{drum.Pieces} {(drum.Pieces == 1 ? "piece" : "pieces")}",
                     Math.Round(drum.Metres, 2),
-                    area is { } mm2 ? Parts.CablePerM(mm2) : null,
+                    area is { } mm2 ? w.Scene.Prices.CablePerM(mm2) : null,
                     "m"
                 );
             }
@@ -378,7 +378,7 @@ public static class PartsList
                     $"Lug {g.Key}",
                     "pressed, not soldered",
                     g.Sum(l => l.Pieces),
-                    Parts.Lug(g.First().AreaMm2)
+                    w.Scene.Prices.Lug(g.First().AreaMm2)
                 );
             Add(PartGroup.Lugs, "covers", "", "Cover over a live lug", "insulating", lists.Cables.Sum(c => c.Covers), null);
             var ends = lists.Cables.Where(c => c.FromLug.Contains('×', StringComparison.Ordinal)).Sum(c => 2 * c.Pieces);

@@ -17,7 +17,7 @@ public sealed record SizeTrial(
     double DropV,
     double DropFraction,
     double HeatW,
-    double Price,
+    double? Price,
     bool AmpacityOk,
     bool FuseOk,
     bool DropOk,
@@ -41,7 +41,7 @@ public sealed record FuseTrial(
 );
 
 /// <summary>What one size up saves in volts, of nominal, and watts of heat at full load, and what its copper costs more.</summary>
-public sealed record OneSizeUp(string Size, int Conductors, double SavesV, double SavesFraction, double SavesW, double CostsMore);
+public sealed record OneSizeUp(string Size, int Conductors, double SavesV, double SavesFraction, double SavesW, double? CostsMore);
 
 /// <summary>Every size of the run's practice and every class of fuse, tried against the run's need.</summary>
 public sealed record RunTrialsResult(
@@ -119,7 +119,7 @@ public static class RunTrials
                         t.DropV,
                         t.DropFraction,
                         t.DropV * run.DesignA,
-                        PriceOf(row.Conductor.AreaMm2, run.Laid.LengthM, m),
+                        PriceOf(scene.Prices, row.Conductor.AreaMm2, run.Laid.LengthM, m),
                         t.AmpacityOk,
                         t.FuseOk,
                         t.DropOk,
@@ -158,9 +158,9 @@ public static class RunTrials
         && Tolerant.AtLeast(breaks, shortA)
         && Tolerant.AtLeast(up.WithstandsA2s ?? 0, through);
 
-    /// <summary>Copper out and back, with a lug at every end.</summary>
-    private static double PriceOf(double areaMm2, double lengthM, int conductors) =>
-        conductors * (2 * lengthM * Parts.CablePerM(areaMm2) + 4 * Parts.Lug(areaMm2));
+    /// <summary>Copper out and back, with a lug at every end; null: not known.</summary>
+    private static double? PriceOf(PartPrices prices, double areaMm2, double lengthM, int conductors) =>
+        conductors * (2 * lengthM * prices.CablePerM(areaMm2) + 4 * prices.Lug(areaMm2));
 
     private static OneSizeUp? Up(List<SizeTrial> sizes)
     {

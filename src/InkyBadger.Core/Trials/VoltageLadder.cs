@@ -111,7 +111,7 @@ public static class VoltageLadder
             ),
             new(
                 e.Inverter is { Item: not null } its ? its.Name : null,
-                e.Inverter?.Item?.Price * e.Inverter?.Stack,
+                (e.Inverter?.Item is { } item ? tried.Prices.Of(item) : null) * e.Inverter?.Stack,
                 Catalogue.Inverters.Count(i => i.SystemV == systemV),
                 InverterChoices.Of(tried, index, e).Count(c => c.Item.SystemV == systemV && c.Fits)
             ),

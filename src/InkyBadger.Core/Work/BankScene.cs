@@ -31,6 +31,11 @@ public sealed record BankScene(DesignDocument Design, Bank Bank, int Index, Desi
 
     private DesignTables? tables;
 
+    /// <summary>What parts cost here.</summary>
+    public PartPrices Prices => prices ??= PartPrices.Of(Design.Prices);
+
+    private PartPrices? prices;
+
     public InverterChoice? Inverter => Bank.Inverters.Count > 0 ? Bank.Inverters[0] : null;
 
     /// <summary>Inverters beside the first, each on the bus by a run of its own.</summary>

@@ -44,6 +44,7 @@ public static class DesignCheck
         if (faults.Count > 0)
             return faults;
         OwnTablesCheck.Faults(design.Tables, faults);
+        PriceSetCheck.Faults(design.Prices, faults);
         AcSideCheck.Faults(design, faults);
         // Banks are held against the tables the design brings along, as soon as these are in order.
         if (faults.Count > 0)

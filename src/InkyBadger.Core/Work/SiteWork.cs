@@ -10,12 +10,19 @@ public sealed class SiteWork
     private readonly BankWork?[] banks;
     private readonly Tape? tape;
     private readonly IReadOnlyList<Lesson?>? lessons;
+    private readonly IReadOnlyList<CheaperBuild?>? cheaper;
 
     /// <param name="design">As it stands.</param>
     /// <param name="tape">Takes the working of every bank; null: nobody asked.</param>
     /// <param name="lessons">Of each bank, in their order, as far as its year was run; null: of none.</param>
-    public SiteWork(DesignDocument design, Tape? tape = null, IReadOnlyList<Lesson?>? lessons = null)
-        : this(design, new DesignRules(design.HouseRules), null, tape) => this.lessons = lessons;
+    /// <param name="cheaper">Of each bank, what a search found that does the same for less; null: nobody searched.</param>
+    public SiteWork(
+        DesignDocument design,
+        Tape? tape = null,
+        IReadOnlyList<Lesson?>? lessons = null,
+        IReadOnlyList<CheaperBuild?>? cheaper = null
+    )
+        : this(design, new DesignRules(design.HouseRules), null, tape) => (this.lessons, this.cheaper) = (lessons, cheaper);
 
     /// <param name="design">As it stands.</param>
     /// <param name="asked">Takes the id of every house rule that is asked for.</param>
@@ -38,6 +45,9 @@ public sealed class SiteWork
 
     /// <summary>What the year of a bank has taught; null: it was not run as it stands.</summary>
     public Lesson? LessonOf(int index) => index < lessons?.Count ? lessons[index] : null;
+
+    /// <summary>What a search found that does the same for less; null: nothing, or nobody searched.</summary>
+    internal CheaperBuild? CheaperThan(int index) => index < cheaper?.Count ? cheaper[index] : null;
 
     /// <summary>What several banks have to do with one another; null: there is one.</summary>
     public SiteResult? Result => result is null ? (result = new(SiteStage.Work(this, tape))).Value : result.Value;

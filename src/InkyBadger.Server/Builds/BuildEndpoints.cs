@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using InkyBadger.Core.Builds;
+using InkyBadger.Core.Costs;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 using InkyBadger.Server.Designs;
@@ -25,9 +26,17 @@ public sealed record BuildQuestion
     public IReadOnlyList<BuildChoice?> Builds { get; init; } = [];
     public BuildTerms Terms { get; init; } = new();
     public int Subject { get; init; }
+
+    /// <summary>How the first of them is bought in two stages.</summary>
+    public StageTerms Stages { get; init; } = new();
 }
 
-/// <summary>All builds of the stock for a design's demand, some of them side by side, and one taken over.</summary>
+/// <summary>Builds as points, for the best-possible front.</summary>
+public sealed record FrontQuestion(IReadOnlyList<FrontPoint> Points);
+
+/// <summary>
+/// All builds of the stock for a design's demand, some of them side by side, one taken over; a build over time, and with less asked of it.
+/// </summary>
 public static class BuildEndpoints
 {
     private const int MostBytes = 3_000_000,
@@ -55,6 +64,113 @@ public static class BuildEndpoints
             .Accepts<BuildQuestion>("application/json")
             .Produces<IReadOnlyList<DesignChange>>()
             .ProducesProblem(400);
+        MapPlans(builds);
+    }
+
+    private const int MostPoints = 3000;
+
+    private static void MapPlans(RouteGroupBuilder builds)
+    {
+        builds
+            .MapPost("/front", Front)
+            .WithSummary("Which builds nothing beats in cost and a merit, and what beats each other one; nothing is stored")
+            .Produces<BuildFrontResult>()
+            .ProducesProblem(400);
+        builds
+            .MapPost("/staged", Staged)
+            .WithSummary("A build bought in two stages against all at once, each worked out whole; nothing is stored")
+            .Accepts<BuildQuestion>("application/json")
+            .Produces<StagedPlanResult>()
+            .Produces(204)
+            .ProducesProblem(400);
+        builds
+            .MapPost("/growth", Growth)
+            .WithSummary("What one more unit, string or inverter needs, and what today’s choice shuts out; nothing is stored")
+            .Accepts<BuildQuestion>("application/json")
+            .Produces<GrowthPlanResult>()
+            .Produces(204)
+            .ProducesProblem(400);
+        builds
+            .MapPost("/less", Less)
+            .WithSummary("The cheapest changes of loads or hours that make the next smaller build enough; nothing is stored")
+            .Accepts<BuildQuestion>("application/json")
+            .Produces<DoLessResult>()
+            .ProducesProblem(400);
+        builds
+            .MapPost("/prices/csv", (HttpRequest request, CancellationToken stop) => CsvRequests.ReadAsync(request, PriceCsv.Read, stop))
+            .WithSummary("A set of prices as CSV: units, inverters, fuses by key, parts by size; nothing is stored")
+            .Accepts<string>("text/csv")
+            .Produces<PriceCsvAnswer>()
+            .ProducesProblem(400);
+        builds
+            .MapPost("/prices/out", PricesOut)
+            .WithSummary("Every price of a design as CSV, by one of its sets or as the catalogue has them, to be filled in")
+            .Accepts<JsonObject>("application/json")
+            .Produces(200, contentType: "text/csv")
+            .ProducesProblem(400);
+    }
+
+    private static IResult Front(FrontQuestion? question)
+    {
+        if (question?.Points is not { } points || points.Count > MostPoints)
+            return Problems.NotAccepted([new("/points", $"must be 1 to {MostPoints}")]);
+        try
+        {
+            return Results.Ok(BuildFront.Work(points));
+        }
+        catch (Refusal refusal)
+        {
+            return Problems.NotAccepted([new($"/points/{refusal.Field}", refusal.Message)]);
+        }
+    }
+
+    private static Task<IResult> Staged(HttpRequest request, DesignReader reader, Lessons lessons, CancellationToken stop) =>
+        AskedAsync(
+            request,
+            reader,
+            (design, q) =>
+                StagedPlan.Work(design, q.Bank, q.Builds[0], q.Stages, Taught(q.Terms, lessons, design, q.Bank)) is { } plan
+                    ? Results.Ok(plan)
+                    : Results.NoContent(),
+            stop
+        );
+
+    private static Task<IResult> Growth(HttpRequest request, DesignReader reader, Lessons lessons, CancellationToken stop) =>
+        AskedAsync(
+            request,
+            reader,
+            (design, q) =>
+                GrowthPlan.Work(design, q.Bank, q.Builds[0], Taught(q.Terms, lessons, design, q.Bank), stop) is { } plan
+                    ? Results.Ok(plan)
+                    : Results.NoContent(),
+            stop
+        );
+
+    private static Task<IResult> Less(HttpRequest request, DesignReader reader, Lessons lessons, CancellationToken stop) =>
+        AskedAsync(
+            request,
+            reader,
+            (design, q) => Results.Ok(DoLess.Work(design, q.Bank, Taught(q.Terms, lessons, design, q.Bank), stop)),
+            stop
+        );
+
+    private static async Task<IResult> PricesOut(
+        HttpRequest request,
+        DesignReader reader,
+        OwnItems own,
+        string? set,
+        CancellationToken stop
+    )
+    {
+        var reading = await reader.ReadAsync(request, stop);
+        if (reading.Design is not { } design)
+            return Problems.NotAccepted(reading.Faults);
+        if (set is not null && design.Prices.Sets.All(s => s.Id != set))
+            return Problems.NotAccepted([new("set", "is no set of this design")]);
+        var units = (await own.ListAsync<UnitItem>(stop)).Select(o => o.Item);
+        var inverters = (await own.ListAsync<InverterItem>(stop)).Select(o => o.Item);
+        var text = PriceCsv.Write(design, set, [.. units, .. Catalogue.Units], [.. inverters, .. Catalogue.Inverters]);
+        return Results.File(System.Text.Encoding.UTF8.GetBytes(text), "text/csv", $"prices-{FileName.Of(set ?? "catalogue")}.csv");
     }
 
     private static async Task<IResult> Search(
@@ -74,7 +190,7 @@ public static class BuildEndpoints
             return Problems.NotAccepted([new("/banks", $"there is no bank {index}")]);
         var mine = (await own.ListAsync<UnitItem>(stop)).Select(o => o.Item);
         var terms = Taught(new(), lessons, design, index);
-        return Results.Stream(to => WriteAsync(to, design, index, [.. mine, .. Catalogue.Units], terms, stop), JsonLines.Type);
+        return Results.Stream(to => WriteAsync(to, design, index, [.. mine, .. Catalogue.Units], terms, lessons, stop), JsonLines.Type);
     }
 
     /// <summary>Cycles as its year was rehearsed, where nobody says them.</summary>
@@ -92,20 +208,24 @@ public static class BuildEndpoints
         int index,
         IReadOnlyList<UnitItem> units,
         BuildTerms terms,
+        Lessons lessons,
         CancellationToken stop
     )
     {
+        var found = new List<Build>();
         var screening = BuildSearch.Screen(design, index, units);
         var of = screening.Left.Count;
         await JsonLines.WriteAsync(to, new BuildLine(0, of, of == 0, screening.Candidates, screening.Out, null), stop);
         for (var n = 0; n < of; n++)
         {
             stop.ThrowIfCancellationRequested();
-            await JsonLines.WriteAsync(
-                to,
-                new BuildLine(n + 1, of, n + 1 == of, null, null, BuildMaker.Of(design, index, screening.Left[n], terms)),
-                stop
-            );
+            var build = BuildMaker.Of(design, index, screening.Left[n], terms);
+            if (build is not null)
+                found.Add(build);
+            // What the whole search has taught is known before its last line is read.
+            if (n + 1 == of && CheaperBuilds.Among(BuildMaker.Present(design, index, terms), found) is { } cheaper)
+                lessons.Keep(design, index, cheaper);
+            await JsonLines.WriteAsync(to, new BuildLine(n + 1, of, n + 1 == of, null, null, build), stop);
             if (n % 10 == 9)
                 await to.FlushAsync(stop);
         }
@@ -168,6 +288,17 @@ public static class BuildEndpoints
             return Problems.NotAccepted([new("/builds", "is required")]);
         if (question.Terms?.UnitPrices is null)
             return Problems.NotAccepted([new("/terms", "must be terms with their unitPrices, or be left out")]);
+        if (
+            question.Stages
+            is not {
+                    StringsNow: null or (>= 1 and <= 32),
+                    YearsLater: >= 0 and <= 20,
+                    VisitCost: >= 0 and <= 1_000_000,
+                    DiscountRate: >= 0 and <= 0.5
+                }
+                or { PriceLater: < 0 or > 1_000_000 }
+        )
+            return Problems.NotAccepted([new("/stages", "strings 1 to 32, 0 to 20 years, money of 0 or more, a rate of 0 to 0.5")]);
         if (question.Builds.Count is 0 or > MostCompared)
             return Problems.NotAccepted([new("/builds", $"must be 1 to {MostCompared}")]);
         if (

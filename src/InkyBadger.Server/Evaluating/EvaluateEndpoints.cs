@@ -52,11 +52,11 @@ public static class EvaluateEndpoints
         var reading = await reader.ReadAsync(request, stop);
         if (reading.Design is null)
             return Problems.NotAccepted(reading.Faults);
-        var taught = lessons.Of(reading.Design);
+        var (taught, cheaper) = (lessons.Of(reading.Design), lessons.CheaperOf(reading.Design));
         if (string.IsNullOrEmpty(working))
-            return Results.Ok(new EvaluateAnswer(Evaluator.Evaluate(reading.Design, null, mends ?? true, taught), null));
+            return Results.Ok(new EvaluateAnswer(Evaluator.Evaluate(reading.Design, null, mends ?? true, taught, cheaper), null));
         var tape = new Tape(working == "all" ? null : working);
-        var evaluation = Evaluator.Evaluate(reading.Design, tape, mends ?? true, taught);
+        var evaluation = Evaluator.Evaluate(reading.Design, tape, mends ?? true, taught, cheaper);
         if (tape.IsFull)
             return Problems.NotAccepted([new("working", "has more equations than one answer holds: ask for one figure by its pointer")]);
         IReadOnlyList<Equation> equations =

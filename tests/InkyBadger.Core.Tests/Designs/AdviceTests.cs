@@ -110,7 +110,7 @@ public class AdviceTests
         // 1,600 W of 12 V lamps are 133 A, over the limit at 12 V: 24 V, behind converters that are in the bill.
         var lamps = Some.New(Some.Dc("lamps", 1600, 1) with { Volts = 12 });
         Assert.Equal((24, LoadKind.Converter), (lamps.Bank().Voltage!.SystemV, lamps.Bank().Loads!.Rows[0].Kind));
-        Assert.Equal(Parts.Converter(1600), lamps.Bank().Needs!.ConverterPrice);
+        Assert.Equal(PartPrices.Of(new()).Converter(1600), lamps.Bank().Needs!.ConverterPrice);
         Assert.Null(lamps.Finding("load.window"));
         var boat = Some.New(
             Some.Ac("oven", 2400, 1),
@@ -159,7 +159,7 @@ public class AdviceTests
     {
         var bank = Some.New(Some.Dc("fridge", 60, 24) with { Volts = 12 }).Bank();
         Assert.Equal(("lfp-12-200", 1), (bank.Bank!.Unit.Key, bank.Bank.Layout.Parallel));
-        Assert.True(3 * 175 + 3 * Parts.Fuse("class-t") > 590);
+        Assert.True(3 * 175 + 3 * PartPrices.Of(new()).Fuse("class-t") > 590);
         // What nobody knows the price of is not the cheapest.
         Assert.Null(new PriceBasis().Of(Some.Unit("lfp-12-200") with { Price = null }));
     }

@@ -28,7 +28,7 @@ public class RunTrialTests
         Assert.DoesNotContain(t.Sizes, s => s.Conductors > 1 && s.AreaMm2 < 50);
         Assert.Equal(460, Of("50 mm²", 2).AmpacityA);
         // 2 × 2.5 m at 10 and four lugs at 2.40.
-        Assert.Equal(59.6, Of("50 mm²").Price, 9);
+        Assert.Equal(59.6, Of("50 mm²").Price!.Value, 9);
     }
 
     [Fact]
@@ -37,7 +37,7 @@ public class RunTrialTests
         var up = Trials(Some.Marrow, "main").Up!;
         Assert.Equal(("70 mm²", 1), (up.Size, up.Conductors));
         // 2 × 2.5 m at 14 and four lugs at 3.20 are 82.8, 23.2 more.
-        Assert.Equal(23.2, up.CostsMore, 9);
+        Assert.Equal(23.2, up.CostsMore!.Value, 9);
         var then = Some.Marrow.With(("~/runs/0/size", "70 mm²")).Bank().MainRun!;
         Assert.Equal(Some.Marrow.Bank().MainRun!.Drop.V!.Value - then.Drop.V!.Value, up.SavesV, 9);
         Assert.Equal(Some.Marrow.Bank().MainRun!.Drop.HeatW!.Value - then.Drop.HeatW!.Value, up.SavesW, 9);

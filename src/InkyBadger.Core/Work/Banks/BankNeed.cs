@@ -174,7 +174,7 @@ internal static class BankNeed
 
     /// <summary>
     /// What so many strings cost with what differs from one unit to another: units, string fuses, jumpers, links, balancers; null: the
-    /// unit's price is not known. Copper as thick as the main fuse asks.
+    /// price of one of them is not known. Copper as thick as the main fuse asks.
     /// </summary>
     private static double? StringsCost(BankScene scene, UnitItem unit, int series, int parallel, CurrentsResult currents)
     {
@@ -183,18 +183,18 @@ internal static class BankNeed
         var practice = RunStage.Practice(scene, scene.MainRun);
         var wanted = Wiring.Fuse.Margin * currents.BankWorstA;
         var copper = (practice.Rows.FirstOrDefault(r => Tolerant.AtLeast(r.AmpacityA, wanted)) ?? practice.Rows[^1]).Conductor.AreaMm2;
-        double Link(double metres) => metres * Parts.CablePerM(copper) + 2 * Parts.Lug(copper);
-        var cost = series * parallel * price;
+        double? Link(double metres) => metres * scene.Prices.CablePerM(copper) + 2 * scene.Prices.Lug(copper);
+        double? cost = series * parallel * price;
         cost += (series - 1) * parallel * Link(WiredBank.JumperM) + 2 * (parallel - 1) * Link(WiredBank.LinkM);
         if (StringFuseStage.Asked(scene, parallel, unit))
-            cost += parallel * Parts.Fuse(RunStage.AdvisedClass);
+            cost += parallel * scene.Prices.Fuse(RunStage.AdvisedClass);
         if (
             series > 1
             && !unit.Communicates
             && Chemistries.Get(unit.Chemistry).IsLithium
             && scene.Rules.Word("series-balancer") != "by-hand"
         )
-            cost += parallel * Parts.Balancer;
+            cost += parallel * scene.Prices.Balancer;
         return cost;
     }
 }

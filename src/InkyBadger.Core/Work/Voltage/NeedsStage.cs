@@ -21,9 +21,9 @@ public sealed record NeedsResult(
     double TouchV,
     bool TouchDanger,
     double? UnitsPrice,
-    double CopperPrice,
+    double? CopperPrice,
     double? FusePrice,
-    double ConverterPrice,
+    double? ConverterPrice,
     double? InverterPrice,
     double? TotalPrice
 );
@@ -122,29 +122,32 @@ public static class NeedsStage
                 bank is null ? 0 : f.Worked("p", bank.Price!.Value, "money", "units", "/bank/price")
             );
         List<Num> parts = units is { } known ? [known] : [];
-        Num copper = 0;
+        Num? copper = (Num)0;
+        Num Price(string symbol, double price, string label, string table) =>
+            scene.Prices.IsOwn ? f.You(symbol, price, "money", label, "/prices/sets") : f.Table(symbol, price, "money", label, table);
         Num? fuse = (Num)0;
-        if (run?.Cable.AreaMm2 is { } area)
+        if (run?.Cable.AreaMm2 is { } area && (scene.Prices.CablePerM(area) is null || scene.Prices.Lug(area) is null))
+            copper = null;
+        else if (run?.Cable.AreaMm2 is { } mm2 && scene.Prices.CablePerM(mm2) is { } metre && scene.Prices.Lug(mm2) is { } lug)
         {
             var length = run.Laid.LengthPinned
                 ? f.You("L", run.Laid.LengthM, "m", "post to inverter", "/runs")
                 : f.Assumed("L", run.Laid.LengthM, "m", "not measured yet");
-            parts.Add(
-                copper = f.Figure(
-                    "c",
-                    "/needs/copperPrice",
-                    "price of the main run’s copper",
-                    "money",
-                    "8.3",
-                    f.You("m", run.Cable.Conductors, "", "in parallel", "/runs")
-                        * (
-                            2 * length * f.Table("c", Parts.CablePerM(area), "money", $"a metre of {run.Cable.Size}", "parts")
-                            + f.Assumed("k", MainLugs, "", "lugs") * f.Table("l", Parts.Lug(area), "money", "a lug", "parts")
-                        )
-                )
+            copper = f.Figure(
+                "c",
+                "/needs/copperPrice",
+                "price of the main run’s copper",
+                "money",
+                "8.3",
+                f.You("m", run.Cable.Conductors, "", "in parallel", "/runs")
+                    * (
+                        2 * length * Price("c", metre, $"a metre of {run.Cable.Size}", "parts")
+                        + f.Assumed("k", MainLugs, "", "lugs") * Price("l", lug, "a lug", "parts")
+                    )
             );
+            parts.Add(copper.Value);
         }
-        var fusePrice = run?.Fuse.RatingA is null ? null : w.Tables.FusePrice(run.Fuse.Class);
+        var fusePrice = run?.Fuse.RatingA is null ? null : w.Tables.FusePrice(run.Fuse.Class, scene.Prices);
         if (run?.Fuse.RatingA is not null && fusePrice is null)
             fuse = null;
         else if (fusePrice is { } each)
@@ -156,28 +159,34 @@ public static class NeedsStage
                         "price of the main fuse with its holder",
                         "money",
                         "8.3",
-                        f.Table("f", each, "money", run!.Fuse.Label, "fuse-prices")
+                        Price("f", each, run!.Fuse.Label, "fuse-prices")
                     )
                 ).Value
             );
-        var converter = f.Figure(
-            "k",
-            "/needs/converterPrice",
-            "price of the converter",
-            "money",
-            "8.3",
-            f.Table("c", Parts.Converter(watts), "money", $"for {Say.W(watts)}", "parts")
-        );
+        Num? converter = null;
+        if (scene.Prices.Converter(watts) is { } steps)
+            parts.Add(
+                (
+                    converter = f.Figure(
+                        "k",
+                        "/needs/converterPrice",
+                        "price of the converter",
+                        "money",
+                        "8.3",
+                        Price("c", steps, $"for {Say.W(watts)}", "parts")
+                    )
+                ).Value
+            );
         var others = FurtherPrices(scene, inverter).ToList();
         Num? inverters = null;
-        if (others.TrueForAll(x => x.Price is not null) && inverter?.Item is not { Price: null })
+        if (others.TrueForAll(x => x.Price is not null) && (inverter?.Item is not { } stands || scene.Design.Prices.Of(stands) is not null))
             inverters = f.Figure(
                 "i",
                 "/needs/inverterPrice",
                 "price of the inverter",
                 "money",
                 "8.3",
-                inverter?.Item is not { Price: { } price } item
+                inverter?.Item is not { } item || scene.Design.Prices.Of(item) is not { } price
                     ? 0
                     : Formulas.Sum([
                         f.You("m", inverter.Stack, "", "stacked", "/inverters/0/stack") * f.Sheet("p", price, "money", item.Name),
@@ -185,7 +194,7 @@ public static class NeedsStage
                     ])
             );
         Num? total =
-            units is null || fuse is null || inverters is not { } its
+            units is null || copper is null || fuse is null || converter is null || inverters is not { } its
                 ? null
                 : f.Figure(
                     "T",
@@ -193,7 +202,7 @@ public static class NeedsStage
                     $"bank, copper, fuse, converter and inverter, prices of {scene.Design.Prices.Date ?? Catalogue.PriceDate}",
                     "money",
                     "8.3",
-                    Formulas.Sum([.. parts, converter, its])
+                    Formulas.Sum([.. parts, its])
                 );
         return new NeedsResult(
             controllers,
@@ -204,9 +213,9 @@ public static class NeedsStage
             touch,
             Tolerant.Exceeds(touch, TouchLimitV),
             Known(units),
-            copper,
+            Known(copper),
             Known(fuse),
-            converter,
+            Known(converter),
             Known(inverters),
             Known(total)
         );
@@ -219,6 +228,6 @@ public static class NeedsStage
     {
         foreach (var choice in scene.FurtherInverters)
             if ((choice.Item ?? first?.Item) is { } item)
-                yield return (item.Name, item.Price * (choice.Item is null ? 1 : Math.Max(1, choice.Stack)));
+                yield return (item.Name, scene.Design.Prices.Of(item) * (choice.Item is null ? 1 : Math.Max(1, choice.Stack)));
     }
 }

@@ -143,14 +143,14 @@ internal sealed class VoltageTrials
         {
             pick = new(own, Math.Max(1, choice.Stack), false);
             watts = own.ContinuousW * pick.Stack;
-            price = own.Price * pick.Stack;
+            price = scene.Design.Prices.Of(own) * pick.Stack;
         }
         else if (choice is not null && loads is { PeakAcW: > 0 })
         {
             pick = advised;
             fits = pick is not null;
             watts = pick is null ? InverterStage.RequiredContinuousW(scene, loads.PeakAcW, null) : pick.Item.ContinuousW * pick.Stack;
-            price = pick is null ? null : pick.Item.Price * pick.Stack;
+            price = pick is null ? null : scene.Design.Prices.Of(pick.Item) * pick.Stack;
         }
         var designW = byRating ? watts : loads?.PeakAcW ?? 0;
         if (designW > 0 && choice is not null)
@@ -168,7 +168,7 @@ internal sealed class VoltageTrials
             }
         var (fed, converted, converterW) = Fed(systemV, nominalV);
         amps += PeakDcW(fed, nominalV) / lowV + besideA + joins.Sum(j => FlowStage.Into(j.Join, j.OutV, lowV));
-        return new(systemV, pick, watts, amps, converted, converterW, price + Parts.Converter(converterW), fits);
+        return new(systemV, pick, watts, amps, converted, converterW, price + scene.Prices.Converter(converterW), fits);
     }
 
     /// <summary>The bank's loads as they would be fed there, and those of them behind a converter only because of the voltage.</summary>
