@@ -130,7 +130,7 @@ internal static class BuildBill
         var inverter = e.Inverter;
         Add(
             BillPart.Inverter,
-            inverter?.Name ?? "",
+            inverter?.Item?.Name ?? "",
             inverter?.Item is null ? 0 : inverter.Stack,
             inverter?.Item is { } made ? scene.Design.Prices.Of(made) : null
         );

@@ -112,7 +112,12 @@ public static class BuildCompare
                         .DistinctBy(b => b.Key),
                 ]
             ),
-            UseCurves.Work(builds, BuildMaker.Years(design), new Reference.DesignRules(design.HouseRules).Word("rare-use")),
+            UseCurves.Work(
+                builds,
+                BuildMaker.Cycles(design, terms),
+                BuildMaker.Years(design),
+                new Reference.DesignRules(design.HouseRules).Word("rare-use")
+            ),
             Beside(design, index, terms)
         );
     }

@@ -115,7 +115,11 @@ public static class GrowthPlan
                     needs.Add(new(line.What + ", larger", line.Count, line.Count * each, line.What));
                 continue;
             }
-            var gone = before.FirstOrDefault(l => l.Part == line.Part && after.All(a => a.What != l.What));
+            var gone = before.FirstOrDefault(l =>
+                l.Part == line.Part
+                && after.All(a => a.What != l.What)
+                && (line.Part == BillPart.Inverter || Kind(l.What) == Kind(line.What))
+            );
             needs.Add(new(line.What, line.Count, line.Price, gone?.What));
         }
         return needs;
@@ -124,6 +128,9 @@ public static class GrowthPlan
     /// <summary>Goes on in a sentence; a unit's name stays as it is.</summary>
     private static string Lowered(string words) =>
         words.Length > 1 && char.IsLower(words[1]) ? char.ToLowerInvariant(words[0]) + words[1..] : words;
+
+    /// <summary>A rail link of one size or another is a rail link.</summary>
+    private static string Kind(string what) => what.Split(',')[0];
 
     private static IEnumerable<string> ShutsOut(
         DesignDocument design,

@@ -7,7 +7,8 @@ namespace InkyBadger.Core.Builds;
 public sealed record UsePoint(double Cycles, double? PerYear, double LifeYears);
 
 /// <summary>
-/// A build over how often it is used: its calendar years, its cycle life, and the cycles a year at which both are used up together.
+/// A build over how often it is used: its calendar years, its cycle life, and the cycles a year at which both are used up together, and
+/// how many years its cycles alone last as it is used now (null: without end).
 /// </summary>
 public sealed record UseLine(
     string Key,
@@ -15,6 +16,7 @@ public sealed record UseLine(
     double CalendarYears,
     double CycleLife,
     double EvenAt,
+    double? YearsByCycles,
     IReadOnlyList<UsePoint> Points
 );
 
@@ -36,14 +38,15 @@ public static class UseCurves
     private const int Grid = 20;
 
     /// <param name="builds">All are drawn; the cheapest is one that can be built, with every price known.</param>
+    /// <param name="cycles">A year, as it is used now.</param>
     /// <param name="years">To be served.</param>
     /// <param name="rule">The house rule <c>rare-use</c>: what may win at a handful of cycles a year.</param>
     /// <returns>Null: there is nothing to draw.</returns>
-    public static UseResult? Work(IReadOnlyList<Build> builds, double years, string rule)
+    public static UseResult? Work(IReadOnlyList<Build> builds, double cycles, double years, string rule)
     {
         if (builds.Count == 0)
             return null;
-        List<UseLine> lines = [.. builds.Select(b => Line(b, years))];
+        List<UseLine> lines = [.. builds.Select(b => Line(b, cycles, years))];
         List<Build> priced = [.. builds.Where(b => b.Fits && b.Bill.IsWhole)];
         if (priced.Count == 0)
             return new(Most, lines, [], "Of none that can be built is every price known: which is cheapest to hold cannot be told");
@@ -79,7 +82,7 @@ public static class UseCurves
         return may.MinBy(b => PerYear(b, cycles, years))!;
     }
 
-    private static UseLine Line(Build b, double years)
+    private static UseLine Line(Build b, double cycles, double years)
     {
         var points = new List<UsePoint>();
         var banks = 0;
@@ -94,7 +97,15 @@ public static class UseCurves
             points.Add(Point(b, c, years));
             banks = life.Banks;
         }
-        return new(b.Key, b.Name, b.CalendarYears, b.CycleLife, b.CycleLife / b.CalendarYears, points);
+        return new(
+            b.Key,
+            b.Name,
+            b.CalendarYears,
+            b.CycleLife,
+            b.CycleLife / b.CalendarYears,
+            cycles > 0 ? b.CycleLife / cycles : null,
+            points
+        );
     }
 
     private static UsePoint Point(Build b, int cycles, double years) =>

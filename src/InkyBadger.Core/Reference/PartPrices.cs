@@ -23,7 +23,7 @@ public sealed class PartPrices
                 listed[(line.Kind, size)] = line.Price;
     }
 
-    public static PartPrices Of(PriceBasis prices) => prices.Stands is null ? Typical : new(prices);
+    public static PartPrices Of(PriceBasis prices) => prices is { Stands: null, HourRate: null } ? Typical : new(prices);
 
     /// <summary>A set of prices counts before the table.</summary>
     public bool IsOwn => prices.Stands is not null;

@@ -150,7 +150,16 @@ public class BuildTimeTests
         Assert.DoesNotContain(kept.Ways, w =>
             w.GivesUp.Any(g => g.Contains(Some.Marrow.Banks[0].Demand.Loads[0].Name + "’s", StringComparison.Ordinal))
         );
-        Assert.Contains("typed as one figure", DoLess.Work(Some.Marrow.With(("~/demand/by", "figure"), ("~/demand/figure", new DemandFigure { Watts = 800, Hours = 4 })), 0, Terms).Not);
+        Assert.Contains(
+            "typed as one figure",
+            DoLess
+                .Work(
+                    Some.Marrow.With(("~/demand/by", "figure"), ("~/demand/figure", new DemandFigure { Watts = 800, Hours = 4 })),
+                    0,
+                    Terms
+                )
+                .Not
+        );
     }
 
     /// <summary>A unit of the sale is 200 instead of 310: 8 · 110 less; the fuse is 40, its place in four strings and the main run.</summary>
@@ -257,8 +266,9 @@ public class BuildTimeTests
                 UnitsTotal = lfp.UnitsTotal * 0.5,
             },
         ];
-        var use = UseCurves.Work(both, 10, "cost-per-year")!;
+        var use = UseCurves.Work(both, 250, 10, "cost-per-year")!;
         Assert.Equal(4000.0 / 12, use.Lines[0].EvenAt, 6);
+        Assert.Equal(16, use.Lines[0].YearsByCycles);
         Assert.Equal(12, use.Lines[0].Points[0].LifeYears);
         Assert.Equal(10, use.Lines[0].Points[^1].LifeYears, 6);
         // Lead is the cheaper until as many banks are bought as eat the difference up.
@@ -270,7 +280,7 @@ public class BuildTimeTests
         Assert.True(PerYear(both[1], crossing.Cycles) > PerYear(both[0], crossing.Cycles));
         Assert.StartsWith($"Up to {crossing.Cycles - 1:0} cycles a year {both[1].Name}", use.Sentence);
         // By the lean rule nothing but LFP is taken for a handful of cycles.
-        var lean = UseCurves.Work(both, 10, "lfp")!;
+        var lean = UseCurves.Work(both, 250, 10, "lfp")!;
         Assert.Equal((13.0, both[0].Key), (lean.Crossings[0].Cycles, lean.Crossings[0].From));
         Assert.EndsWith("the house rule takes LFP", lean.Sentence);
     }

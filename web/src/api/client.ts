@@ -39,6 +39,15 @@ export type BuildChoice = Schemas['BuildChoice']
 export type BuildLine = Schemas['BuildLine']
 export type BuildComparison = Schemas['BuildComparison']
 export type BuildTerms = Schemas['BuildTerms']
+export type BuildFront = Schemas['BuildFrontResult']
+export type FrontPoint = Schemas['FrontPoint']
+export type StageTerms = Schemas['StageTerms']
+export type StagedPlan = Schemas['StagedPlanResult']
+export type GrowthPlan = Schemas['GrowthPlanResult']
+export type DoLess = Schemas['DoLessResult']
+export type UseResult = Schemas['UseResult']
+export type PriceSet = Schemas['PriceSet']
+export type PriceCsv = Schemas['PriceCsvAnswer']
 export type RunTrials = Schemas['RunTrialsResult']
 export type ProtectionChart = Schemas['ProtectionChartResult']
 export type TableCsv = Schemas['TableCsvAnswer']
@@ -182,6 +191,15 @@ async function eachLine<T>(response: Response, online: (line: T) => void) {
     for (const line of lines) if (line) online(JSON.parse(line) as T)
   }
 }
+
+/** What is asked about builds; null stands for the design as it is. */
+const question = (
+  design: Design,
+  bank: number,
+  builds: (BuildChoice | null)[],
+  terms: BuildTerms,
+  more: { subject?: number; stages?: StageTerms } = {},
+) => ({ design, bank, builds, terms, ...more }) as unknown as Schemas['BuildQuestion']
 
 /** Asked with a design, for as long as the signal lets it. */
 async function asked(path: string, design: Design, signal: AbortSignal): Promise<Response> {
@@ -435,14 +453,58 @@ export const api = {
     subject: number,
   ) => {
     const answer = await client.POST('/api/builds/compare', {
-      body: { design: design as unknown as Body, bank, builds: builds as BuildChoice[], terms, subject },
+      body: question(design, bank, builds, terms, { subject }),
     })
     return answer.response.status === 204 ? null : unwrap(answer)
   },
+  /** Which of them nothing beats. */
+  buildFront: async (points: FrontPoint[]) => unwrap(await client.POST('/api/builds/front', { body: { points } })),
+  stagedBuild: async (
+    design: Design,
+    bank: number,
+    build: BuildChoice | null,
+    stages: StageTerms,
+    terms: BuildTerms,
+  ) => {
+    const answer = await client.POST('/api/builds/staged', {
+      body: question(design, bank, [build], terms, { stages }),
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  growth: async (design: Design, bank: number, build: BuildChoice | null, terms: BuildTerms) => {
+    const answer = await client.POST('/api/builds/growth', {
+      body: question(design, bank, [build], terms),
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  doLess: async (design: Design, bank: number, terms: BuildTerms) =>
+    unwrap(
+      await client.POST('/api/builds/less', {
+        body: question(design, bank, [null], terms),
+      }),
+    ),
+  readPrices: async (csv: string) =>
+    unwrap(
+      await client.POST('/api/builds/prices/csv', {
+        body: csv,
+        bodySerializer: (body) => body as string,
+        headers: { 'content-type': 'text/csv' },
+      }),
+    ),
+  /** Every price as a list to be filled in, saved as a file. */
+  savePrices: async (design: Design, set: string | null) =>
+    saved(
+      await asked(
+        `/api/builds/prices/out${set ? `?set=${encodeURIComponent(set)}` : ''}`,
+        design,
+        new AbortController().signal,
+      ),
+      `prices${set ? `-${set}` : ''}.csv`,
+    ),
   takeBuild: async (design: Design, bank: number, choice: BuildChoice, terms: BuildTerms) =>
     unwrap(
       await client.POST('/api/builds/take', {
-        body: { design: design as unknown as Body, bank, builds: [choice], terms, subject: 0 },
+        body: question(design, bank, [choice], terms),
       }),
     ) as unknown as Change[],
   /** A file of the server's, saved under the name it gives. */

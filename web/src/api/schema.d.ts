@@ -4175,6 +4175,314 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/front": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which builds nothing beats in cost and a merit, and what beats each other one; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": null | components["schemas"]["FrontQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BuildFrontResult"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/staged": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A build bought in two stages against all at once, each worked out whole; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BuildQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StagedPlanResult"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/growth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What one more unit, string or inverter needs, and what today’s choice shuts out; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BuildQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GrowthPlanResult"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/less": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The cheapest changes of loads or hours that make the next smaller build enough; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BuildQuestion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DoLessResult"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/prices/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A set of prices as CSV: units, inverters, fuses by key, parts by size; nothing is stored */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PriceCsvAnswer"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/prices/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every price of a design as CSV, by one of its sets or as the catalogue has them, to be filled in */
+        post: {
+            parameters: {
+                query?: {
+                    set?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules": {
         parameters: {
             query?: never;
@@ -5283,6 +5591,25 @@ export interface components {
             units: number;
             /** Format: double */
             unitPrice: null | number;
+            /**
+             * Format: int32
+             * @description Units that price is of; in a mixed bank some cost otherwise.
+             */
+            pricedUnits: number;
+            /**
+             * Format: double
+             * @description All units, as they are bought again when a bank has served; null: not known.
+             */
+            unitsTotal: null | number;
+            /**
+             * Format: double
+             * @description Until age, and until cycles, have used a bank up [years; full cycles].
+             */
+            calendarYears: number;
+            /** Format: double */
+            cycleLife: number;
+            /** @description By the set of prices in use, units and inverter can be had. */
+            inStock: boolean;
             bill: components["schemas"]["BuildBillResult"];
             /** Format: double */
             nominalV: number;
@@ -5402,8 +5729,8 @@ export interface components {
             key: string;
         };
         /**
-         * @description Two to five builds side by side: the figures, what wins on what, where it turns, and the hour's rate, cycles a year and years that
-         *     count.
+         * @description Two to five builds side by side: the figures, what wins on what, where it turns, the hour's rate, cycles a year and years that count;
+         *     the verdict under each set of prices, what a year costs by how often it is used, and what the design's other banks cost beside.
          */
         BuildComparison: {
             builds: components["schemas"]["Build"][];
@@ -5417,6 +5744,9 @@ export interface components {
             cyclesPerYear: number;
             /** Format: double */
             years: number;
+            underSets: components["schemas"]["PriceSetVerdict"][];
+            use: null | components["schemas"]["UseResult"];
+            beside: null | string;
         };
         /**
          * @description Where the comparison turns: at this value A and B cost the same (whole cost; for cycles, cost a delivered kWh), A cheaper below or above
@@ -5433,6 +5763,11 @@ export interface components {
             at: null | number;
             aCheaperBelow: boolean;
             sentence: string;
+        };
+        /** @description Numbers, from 1, of the points nothing beats, by rising cost; of each point the lowest number that beats it. */
+        BuildFrontResult: {
+            front: number[];
+            dominatedBy: (null | number)[];
         };
         /**
          * @description How the units of a build stand: so many across, deep and high, the room they take with the gaps between them [mm], whether it is in the
@@ -5472,6 +5807,32 @@ export interface components {
             terms: components["schemas"]["BuildTerms"];
             /** Format: int32 */
             subject: number;
+            stages: components["schemas"]["StageTerms"];
+        };
+        /**
+         * @description What is paid when, both ways in today's money, what the old units still hold then (a fraction), usable watt-hours, and up to which
+         *     price of a later unit waiting is cheaper (negative: none is low enough).
+         */
+        BuildStagedResult: {
+            /** Format: double */
+            payNow: number;
+            /** Format: double */
+            payLater: number;
+            /** Format: double */
+            stagedValue: number;
+            /** Format: double */
+            atOnceValue: number;
+            /** Format: double */
+            oldFactor: number;
+            /** Format: double */
+            usableNowWh: number;
+            /** Format: double */
+            usableLaterStagedWh: number;
+            /** Format: double */
+            usableLaterAtOnceWh: number;
+            /** Format: double */
+            breakEvenPrice: number;
+            cheaper: components["schemas"]["StagedVerdict"];
         };
         /** @description Prices and use a comparison is made with; null: as the design and the catalogue have it. */
         BuildTerms: {
@@ -6438,6 +6799,13 @@ export interface components {
             units: components["schemas"]["UnitSystem"];
             currency: string;
         };
+        /** @description The next smaller build, and the cheapest ways to make it enough. Not: why there is none. */
+        DoLessResult: {
+            smaller: null | string;
+            asked: string;
+            ways: components["schemas"]["LessWay"][];
+            not: null | string;
+        };
         /**
          * @description A run with what it needs out and back, and what of the copper at hand would do; null: none that is long enough. Laid: that is what is
          *     laid already.
@@ -6852,6 +7220,16 @@ export interface components {
         };
         /** @enum {unknown} */
         FlipKind: "unit-price" | "hour-rate" | "cycles-per-year";
+        /** @description A build as a point: what it costs [money, ≥ 0], and its merit, the more the better (turned round by a minus otherwise). */
+        FrontPoint: {
+            /** Format: double */
+            cost: number;
+            /** Format: double */
+            merit: number;
+        };
+        FrontQuestion: {
+            points: components["schemas"]["FrontPoint"][];
+        };
         /** @description A start [A], how long it lasts [s], whether the fuse opens at such a current, and about when [s]. */
         FuseAtStart: {
             /** Format: double */
@@ -7031,6 +7409,37 @@ export interface components {
             wrong: number;
             /** @description That make it; empty: it stands so. */
             changes: components["schemas"]["DesignChange"][];
+        };
+        /** @description A part that growing needs: how many more, and what they cost (null: not known); InPlaceOf: what goes for it. */
+        GrowthNeed: {
+            what: string;
+            /** Format: double */
+            count: number;
+            /** Format: double */
+            price: null | number;
+            inPlaceOf: null | string;
+        };
+        /**
+         * @description A way to grow: what it brings (usable Wh, AC watts; null: no inverter), what it needs and costs (null: not known), what would be wrong
+         *     then, and why it cannot be done (null: it can).
+         */
+        GrowthOption: {
+            title: string;
+            /** Format: double */
+            moreUsableWh: number;
+            /** Format: double */
+            moreAcW: null | number;
+            needs: components["schemas"]["GrowthNeed"][];
+            /** Format: double */
+            costs: null | number;
+            wrong: string[];
+            not: null | string;
+        };
+        /** @description What one more of each needs, and what today's choice shuts out. */
+        GrowthPlanResult: {
+            from: components["schemas"]["Build"];
+            options: components["schemas"]["GrowthOption"][];
+            shutsOut: string[];
         };
         /** @description A next step to grow by: units more, what they hold [usable Wh], what they cost, and what stands in the way (null: nothing). */
         GrowthStep: {
@@ -7679,6 +8088,19 @@ export interface components {
             /** Format: double */
             count: number;
         };
+        /**
+         * @description A way to do less: what is given up, in words and as energy of the day at the bank [Wh], the smaller build worked out whole, what it saves
+         *     (null: a price is not known), and the changes that make it.
+         */
+        LessWay: {
+            givesUp: string[];
+            /** Format: double */
+            lessWh: number;
+            build: components["schemas"]["Build"];
+            /** Format: double */
+            saves: null | number;
+            changes: components["schemas"]["DesignChange"][];
+        };
         /** @description What a year of a bank has taught that was run elsewhere: a year takes too long to be run with every change, so it is handed in. */
         Lesson: {
             /**
@@ -7742,6 +8164,20 @@ export interface components {
         ListBackRequest: {
             design: components["schemas"]["JsonObject"];
             csv: string;
+        };
+        /** @description A line of a set: what, its price [money, ≥ 0] (null: not known), and whether it can be had (null: nobody said). */
+        ListedPrice: {
+            kind: components["schemas"]["PriceKind"];
+            /** @description Of a unit, an inverter or a fuse class. */
+            key: null | string;
+            /**
+             * Format: double
+             * @description Of a part: mm², W, A, litres, as the table of parts has it.
+             */
+            size: null | number;
+            /** Format: double */
+            price: null | number;
+            inStock: null | boolean;
         };
         LiveReading: {
             at: string;
@@ -8289,11 +8725,11 @@ export interface components {
             /** Format: double */
             unitsPrice: null | number;
             /** Format: double */
-            copperPrice: number;
+            copperPrice: null | number;
             /** Format: double */
             fusePrice: null | number;
             /** Format: double */
-            converterPrice: number;
+            converterPrice: null | number;
             /** Format: double */
             inverterPrice: null | number;
             /** Format: double */
@@ -8385,7 +8821,7 @@ export interface components {
             /** Format: double */
             savesW: number;
             /** Format: double */
-            costsMore: number;
+            costsMore: null | number;
         };
         /** @description What is left when a string drops out. */
         OneStringOut: {
@@ -8806,7 +9242,21 @@ export interface components {
             hourRate: null | number;
             /** @description Prices of units that are other than the catalogue's. */
             units: components["schemas"]["UnitPrice"][];
+            /** @description Prices of other days, shops and towns. */
+            sets: components["schemas"]["PriceSet"][];
+            /** @description Id of the set that counts before all else; null: the design's own prices and the catalogue's. */
+            inUse: null | string;
         };
+        PriceCsvAnswer: {
+            prices: components["schemas"]["ListedPrice"][];
+            bad: components["schemas"]["BadLine"][];
+            head: string;
+        };
+        /**
+         * @description What is priced: a unit, an inverter or a fuse class by its key, a part of the table by its size.
+         * @enum {unknown}
+         */
+        PriceKind: "unit" | "inverter" | "fuse" | "cable" | "lug" | "converter" | "controller" | "balancer" | "switch" | "busbar" | "monitor" | "box" | "rate";
         /** @description Whole cost of a build over the price of one unit: two points of a straight line. */
         PriceLine: {
             key: string;
@@ -8819,6 +9269,41 @@ export interface components {
             price: number;
             /** Format: double */
             total: number;
+        };
+        /**
+         * @description What a set does not list costs as the catalogue has it, or is not known.
+         * @enum {unknown}
+         */
+        PriceRest: "catalogue" | "unknown";
+        /** @description Prices of one day and place, by name. */
+        PriceSet: {
+            id: string;
+            name: string;
+            /** @description As YYYY-MM-DD; null: nobody said. */
+            date: null | string;
+            kind: components["schemas"]["PriceSetKind"];
+            rest: components["schemas"]["PriceRest"];
+            prices: components["schemas"]["ListedPrice"][];
+        };
+        /**
+         * @description What kind of prices a set holds.
+         * @enum {unknown}
+         */
+        PriceSetKind: "list" | "sale" | "second-hand" | "other-town";
+        /**
+         * @description The same builds by another set of prices (Set null: own prices and the catalogue's): each one's whole cost (null: not
+         *     known), the cheapest, and up to which price of its unit it stays so.
+         */
+        PriceSetVerdict: {
+            set: null | string;
+            name: string;
+            date: null | string;
+            inUse: boolean;
+            totals: (null | number)[];
+            cheapest: null | string;
+            /** Format: double */
+            upTo: null | number;
+            sentence: string;
         };
         ProblemDetails: {
             type?: null | string;
@@ -9788,7 +10273,7 @@ export interface components {
             /** Format: double */
             heatW: number;
             /** Format: double */
-            price: number;
+            price: null | number;
             ampacityOk: boolean;
             fuseOk: boolean;
             dropOk: boolean;
@@ -9979,6 +10464,92 @@ export interface components {
             /** Format: double */
             heightMm: number;
         };
+        /**
+         * @description Old and new strings together: what the old still hold (a fraction), the greatest share of a string and the even one, usable and
+         *     delivered under full load [Wh], what stays in the units that others leave [Wh], and what is found wrong then.
+         */
+        StageMix: {
+            /** Format: double */
+            oldFactor: number;
+            /** Format: double */
+            worstShare: number;
+            /** Format: double */
+            evenShare: number;
+            /** Format: double */
+            usableWh: number;
+            /** Format: double */
+            deliveredWh: number;
+            /** Format: double */
+            strandedWh: number;
+            wrong: string[];
+            sentence: string;
+        };
+        /** @description What the first stage alone would do with, and what it gets from the first day because the whole needs it. */
+        StageNeed: {
+            what: string;
+            alone: string;
+            whole: string;
+        };
+        /** @description How a build is bought in two stages; null: usual, or as now. */
+        StageTerms: {
+            /**
+             * Format: int32
+             * @description Strings built now; null: half of them.
+             */
+            stringsNow: null | number;
+            /**
+             * Format: double
+             * @description Until the rest is added [years, 0 to 20].
+             */
+            yearsLater: number;
+            /**
+             * Format: double
+             * @description Of a unit then [money].
+             */
+            priceLater: null | number;
+            /**
+             * Format: double
+             * @description Of the second visit [money].
+             */
+            visitCost: number;
+            /**
+             * Format: double
+             * @description What money is worth less a year later (a fraction).
+             */
+            discountRate: number;
+        };
+        /**
+         * @description Buying now and adding later, against all at once: either stage a whole build, what is wrong with the first alone, the money (null: a
+         *     price is not known), what must be big enough from the first day. Not: why it cannot be bought so.
+         */
+        StagedPlanResult: {
+            /** Format: int32 */
+            stringsNow: number;
+            /** Format: int32 */
+            strings: number;
+            /** Format: double */
+            yearsLater: number;
+            /** Format: double */
+            price: null | number;
+            /** Format: double */
+            priceLater: null | number;
+            /** Format: double */
+            visitCost: number;
+            /** Format: double */
+            discountRate: number;
+            /** Format: double */
+            fadePerYear: number;
+            whole: components["schemas"]["Build"];
+            first: null | components["schemas"]["Build"];
+            firstWrong: string[];
+            money: null | components["schemas"]["BuildStagedResult"];
+            fromTheFirstDay: components["schemas"]["StageNeed"][];
+            mixed: null | components["schemas"]["StageMix"];
+            not: null | string;
+            sentence: string;
+        };
+        /** @enum {unknown} */
+        StagedVerdict: "at-once" | "staged";
         /** @description What gives way of itself: up to so many amperes for so long [s]; null: without end. Above the last at once. */
         Stair: {
             kind: components["schemas"]["StairKind"];
@@ -10515,6 +11086,47 @@ export interface components {
             series: null | number;
             makes: number[];
             words: string;
+        };
+        /** @description From so many cycles a year on another build is the cheapest to hold. */
+        UseCrossing: {
+            /** Format: double */
+            cycles: number;
+            from: string;
+            to: string;
+        };
+        /**
+         * @description A build over how often it is used: its calendar years, its cycle life, and the cycles a year at which both are used up together, and
+         *     how many years its cycles alone last as it is used now (null: without end).
+         */
+        UseLine: {
+            key: string;
+            name: string;
+            /** Format: double */
+            calendarYears: number;
+            /** Format: double */
+            cycleLife: number;
+            /** Format: double */
+            evenAt: number;
+            /** Format: double */
+            yearsByCycles: null | number;
+            points: components["schemas"]["UsePoint"][];
+        };
+        /** @description At so many cycles a year: money a year held (null: a price is not known), and years one bank serves. */
+        UsePoint: {
+            /** Format: double */
+            cycles: number;
+            /** Format: double */
+            perYear: null | number;
+            /** Format: double */
+            lifeYears: number;
+        };
+        /** @description What a year of each build costs by how often it is used, where the cheapest changes, and that in a sentence. */
+        UseResult: {
+            /** Format: double */
+            mostCycles: number;
+            lines: components["schemas"]["UseLine"][];
+            crossings: components["schemas"]["UseCrossing"][];
+            sentence: string;
         };
         /** @description A reading judged. */
         Verdict: {

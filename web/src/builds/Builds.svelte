@@ -9,11 +9,18 @@
   import { answer, known, num, parse } from '../ui/quantity'
   import QuantityField from '../ui/QuantityField.svelte'
   import TypedField from '../ui/TypedField.svelte'
-  import { builds, letter } from './bench.svelte'
+  import Views from '../ui/Views.svelte'
+  import { builds, letter, looks } from './bench.svelte'
   import BuildColumn from './BuildColumn.svelte'
   import BuildList from './BuildList.svelte'
+  import FrontView from './FrontView.svelte'
+  import LessView from './LessView.svelte'
   import NumberLines from './NumberLines.svelte'
+  import { plans } from './plans.svelte'
+  import PricesView from './PricesView.svelte'
+  import StagesView from './StagesView.svelte'
   import Turns from './Turns.svelte'
+  import UseView from './UseView.svelte'
 
   /** The same job built in other ways: side by side with everything each needs, in plain words, and where it turns. */
   const PAUSE_MS = 250
@@ -80,7 +87,22 @@
         }),
     )
   }
-  const headline = $derived(c?.verdict[0] ?? session.evaluation?.firstToDo ?? 'Working out what could be built')
+  const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
+  /** What is looked at is what the sentence is about. */
+  const headline = $derived(
+    (builds.look === 'stages' ? plans.plan?.sentence : null) ??
+      (builds.look === 'front' ? plans.says : null) ??
+      (builds.look === 'use' ? c?.use?.sentence : null) ??
+      (builds.look === 'less' && plans.less
+        ? plans.less.ways[0]
+          ? capital(`${plans.less.ways[0].givesUp.join(' and ')}: ${plans.less.smaller} would be enough`)
+          : plans.less.not
+        : null) ??
+      (builds.look === 'prices' ? c?.underSets.find((s) => s.inUse)?.sentence : null) ??
+      c?.verdict[0] ??
+      session.evaluation?.firstToDo ??
+      'Working out what could be built',
+  )
   const open = $derived(list.find((b) => b.key === builds.bill) ?? null)
 </script>
 
@@ -89,6 +111,13 @@
   <main class="sheet">
     <div class="instrument">
       <h1 class="headline" data-testid="headline">{headline}</h1>
+      <Views
+        below
+        name="How builds are looked at"
+        views={looks}
+        value={builds.look}
+        onpick={(look) => (builds.look = look)}
+      />
       <p class="note" role="status" data-testid="progress">
         {#if builds.running && builds.screening}{builds.worked > 0
             ? `${num(builds.worked)} of ${num(builds.screening.of)} worked out`
@@ -136,7 +165,11 @@
           energy asked alone</label
         >
       </div>
-      {#if list.length > 0}
+      {#if builds.look === 'front'}<FrontView {money} />{:else if builds.look === 'stages'}<StagesView
+          {money}
+        />{:else if builds.look === 'use'}<UseView {money} />{:else if builds.look === 'less'}<LessView
+          {money}
+        />{:else if builds.look === 'prices'}<PricesView {money} />{:else if list.length > 0}
         <div class="columns" bind:clientWidth={wide} style:--n={list.length}>
           {#each list as build, i (build.key + i)}
             <BuildColumn {build} index={i} {pxPerMm} tall={TALL} {most} {money} />
@@ -180,7 +213,7 @@
       {:else}
         <p class="note mt-3">{session.result?.because.bank ?? session.evaluation?.firstToDo ?? ''}</p>
       {/if}
-      <BuildList {money} />
+      {#if builds.look === 'beside'}<BuildList {money} />{/if}
       <p class="caution">
         Prices are samples with a date, of an unnamed currency: put your own in. A comparison is no data sheet; limits,
         wiring and warranty of the units you buy come first.
@@ -191,6 +224,7 @@
         <section aria-label="Verdict" data-testid="verdict">
           <h2 class="font-bold text-[13.5px]">What speaks for which</h2>
           {#each c.verdict as sentence, i (i)}<p class="note mt-1.5">{sentence}.</p>{/each}
+          {#if c.beside}<p class="note mt-1.5" data-testid="other-banks">{c.beside}.</p>{/if}
         </section>
         {#if list.some((b) => b.toLookAt > 0)}
           <p class="note mt-2 flex items-baseline gap-1.5">

@@ -34,14 +34,26 @@
     builds.tryPrice = value
     soon()
   }
+  const set = $derived(session.design!.prices.sets.findIndex((x) => x.id === session.design!.prices.inUse))
+  const inSet = $derived(set >= 0 ? session.design!.prices.sets[set] : null)
+  /** Kept where it counts: in the set in use, where that has a say, else as one's own. */
   function keep(value: number) {
     const key = a.choice.unit.key
     const today = new Date().toISOString().slice(0, 10)
-    const rest = session.design!.prices.units.filter((u) => u.key !== key)
     builds.tryPrice = null
+    if (inSet) {
+      const line = { kind: 'unit' as const, key, size: null, price: value, inStock: null }
+      const known = inSet.prices.find((p) => p.kind === 'unit' && p.key === key)
+      const prices = known
+        ? inSet.prices.map((p) => (p === known ? { ...p, price: value } : p))
+        : [...inSet.prices, line]
+      session.edit({ path: `/prices/sets/${set}/prices`, value: prices }, true)
+      return
+    }
+    const rest = session.design!.prices.units.filter((u) => u.key !== key)
     session.edit({ path: '/prices/units', value: [...rest, { key, price: value, date: today }] }, true)
   }
-  const own = $derived(session.design!.prices.units.find((u) => u.key === a.choice.unit.key))
+  const own = $derived(inSet ? undefined : session.design!.prices.units.find((u) => u.key === a.choice.unit.key))
   function read(typed: string) {
     const fits = (value: number) => value >= 0 && value <= 1_000_000
     const parsed = parse(typed, 'number', 'metric', fits)
@@ -110,11 +122,11 @@
   {:else}<p class="note">What {letter(subject)} costs is not known: {a.bill.unknown.join(', ')}.</p>{/if}
   <div class="flex flex-wrap items-end gap-x-3 gap-y-1">
     <TypedField
-      label="price of one, {own?.date ?? session.design!.prices.date ?? 'catalogue'}"
+      label="price of one, {inSet?.name ?? own?.date ?? session.design!.prices.date ?? 'catalogue'}"
       text={a.unitPrice === null ? '' : plainNumber(a.unitPrice)}
       placeholder="not known"
       {read}
-      snapshot={() => [{ path: '/prices/units', value: session.design!.prices.units }]}
+      snapshot={() => [{ path: '/prices', value: session.design!.prices }]}
       width="84px"
       path="/prices/unit"
     />

@@ -3,12 +3,24 @@ import type { Build, BuildChoice, BuildComparison, BuildLine, BuildTerms } from 
 import { session } from '../app/session.svelte'
 
 export const PRESENT = 'present'
+
+/** How builds are looked at. */
+export type Look = 'beside' | 'front' | 'stages' | 'use' | 'less' | 'prices'
+export const looks: readonly (readonly [Look, string])[] = [
+  ['beside', 'side by side'],
+  ['front', 'all as points'],
+  ['stages', 'in stages'],
+  ['use', 'rare or daily use'],
+  ['less', 'do less'],
+  ['prices', 'sets of prices'],
+]
 const MOST = 5
 /** Builds that are put beside the present one by themselves. */
 const BESIDE = 3
 
 /** What the place of builds is about: all builds found, those side by side, and what is tried on them. */
 class BuildsBench {
+  look = $state<Look>('beside')
   found = $state.raw<Build[]>([])
   screening = $state.raw<{ candidates: number; out: NonNullable<BuildLine['out']>; of: number } | null>(null)
   worked = $state(0)
@@ -126,6 +138,17 @@ class BuildsBench {
     return this.sameLine && line ? this.found.filter((b) => b.choice.unit.productLine === line) : this.found
   }
 
+  /** The present build beside the cheapest of each chemistry that can be built. */
+  putChemistries() {
+    const seen = new Set<string>()
+    const pick = this.found.filter((b) => {
+      if (!b.fits || b.key === this.presentKey || seen.has(b.choice.unit.chemistry)) return false
+      seen.add(b.choice.unit.chemistry)
+      return true
+    })
+    this.put([PRESENT, ...pick.map((b) => b.key)])
+  }
+
   put(keys: string[]) {
     this.#own = true
     this.keys = keys.slice(0, MOST)
@@ -150,14 +173,8 @@ class BuildsBench {
       const keys = this.keys.filter((k) => k === PRESENT || this.#choices.has(k))
       const kept = keys.map((k) => (k === PRESENT ? null : this.#choices.get(k)!))
       const subject = Math.max(0, keys.indexOf(this.subject))
-      const unit = this.unitOfSubject
-      const terms: BuildTerms = {
-        unitPrices: this.tryPrice !== null && unit ? { [unit]: this.tryPrice } : {},
-        hourRate: this.tryRate,
-        cyclesPerYear: this.tryCycles,
-      }
       try {
-        const answer = await api.compareBuilds(design, session.bankIndex, kept, terms, subject)
+        const answer = await api.compareBuilds(design, session.bankIndex, kept, this.terms, subject)
         // The design may stand on one of them now: it is there once, as the design.
         const present = answer?.builds[0]?.key
         this.keys = keys.filter((k) => k !== present)
@@ -169,6 +186,21 @@ class BuildsBench {
       }
     }
     this.#asking = false
+  }
+
+  /** The build in hand; null: the design as it is. */
+  get choiceOfSubject(): BuildChoice | null {
+    return this.subject === PRESENT ? null : (this.#choices.get(this.subject) ?? null)
+  }
+
+  /** What is tried, for those who ask apart. */
+  get terms(): BuildTerms {
+    const unit = this.unitOfSubject
+    return {
+      unitPrices: this.tryPrice !== null && unit ? { [unit]: this.tryPrice } : {},
+      hourRate: this.tryRate,
+      cyclesPerYear: this.tryCycles,
+    }
   }
 
   get unitOfSubject(): string | null {

@@ -7,13 +7,15 @@
     views: readonly (readonly [T, string])[]
     value: T
     onpick: (view: T) => void
+    /** A row of its own below the headline. */
+    below?: boolean
     /** What stands beside them and is no view. */
     children?: Snippet
   }
-  let { name, views, value, onpick, children }: Props = $props()
+  let { name, views, value, onpick, below = false, children }: Props = $props()
 </script>
 
-<div class="views" role="group" aria-label={name}>
+<div class={['views', below && 'below']} role="group" aria-label={name}>
   {#each views as [view, word] (view)}
     <button type="button" class="link-copper" aria-pressed={value === view} onclick={() => onpick(view)}>{word}</button>
   {/each}
@@ -28,7 +30,7 @@
     gap: 0 14px;
   }
   @media (min-width: 1150px) {
-    .views {
+    .views:not(.below) {
       margin-top: -27px;
     }
   }

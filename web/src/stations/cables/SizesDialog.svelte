@@ -3,7 +3,7 @@
   import type { RunTrials } from '../../api/client'
   import { session } from '../../app/session.svelte'
   import Mark from '../../ui/Mark.svelte'
-  import { num, say, sayVolts, sizeName } from '../../ui/quantity'
+  import { known, num, say, sayVolts, sizeName } from '../../ui/quantity'
   import { hand, put } from './hand.svelte'
   import type { RunInHand } from './hand.svelte'
   import Modal from './Modal.svelte'
@@ -64,8 +64,9 @@
       {#if trials.up}One size up, {sizeName(trials.up.size, trials.up.conductors)}, saves {num(trials.up.savesV, 2)} V ({say(
           trials.up.savesFraction,
           'fraction',
-        )}) and {num(trials.up.savesW, trials.up.savesW < 10 ? 1 : 0)} W of heat at full load, and costs {money(
+        )}) and {num(trials.up.savesW, trials.up.savesW < 10 ? 1 : 0)} W of heat at full load, and costs {known(
           trials.up.costsMore,
+          money,
         )} more.{/if}
     </p>
     <div class="overflow-x-auto">
@@ -83,7 +84,7 @@
               <td class="fig">{num(s.ampacityA)} A</td>
               <td class="fig">{num(s.dropV, 2)} V, {say(s.dropFraction, 'fraction')}</td>
               <td class="fig">{num(s.heatW, s.heatW < 10 ? 1 : 0)} W</td>
-              <td class="fig">{money(s.price)}</td>
+              <td class="fig">{known(s.price, money)}</td>
               <td
                 ><Mark kind={s.fits ? 'fits' : 'wrong'} size={9} />
                 {s.fits ? 'fits' : ''}{s.fits && why(s) ? ', ' : ''}{why(s)}</td
