@@ -96,14 +96,16 @@
     else if (!builds.full) builds.put([...builds.keys, b.key])
   }
   const count = $derived(best.length)
-  const mine = $derived(present && front && priced.includes(present) ? beats(present) : null)
+  /** The present build among the points. */
+  const own = $derived(priced.find((b) => b.key === present?.key) ?? null)
+  const mine = $derived(own ? beats(own) : null)
   $effect(() => {
     plans.says = !front
       ? null
       : `${count} of ${num(priced.length)} builds cannot be beaten for ${m.name} at their cost${
           mine
             ? `; the present one is beaten by ${mine.name}, ${money(mine.bill.total)}`
-            : present && priced.includes(present)
+            : own
               ? ', the present one among them'
               : present?.bill.unknown.length
                 ? '; what the present one costs is not known'
@@ -118,7 +120,11 @@
   </p>{/if}
 <div class="controls">
   <label
-    ><span class="caption">against cost</span><select class="select select-xs" bind:value={merit} data-testid="merit">
+    ><span class="caption">against cost</span><select
+      class="select select-xs"
+      bind:value={merit}
+      data-path="/builds/merit"
+    >
       {#each merits as x (x.id)}<option value={x.id}>{x.name}</option>{/each}
     </select></label
   >

@@ -26,28 +26,37 @@
     <span><b>Lean</b><span class="caption">buys what is used</span></span>
     <span><b>Your own</b><span class="caption">typed or dragged</span></span>
   </div>
-  {#each shown as rule, i (rule.id)}
-    <RuleLine {rule} before={shown[i - 1] ?? null} first={i > 0 && shown[i - 1].group !== rule.group} />
-  {/each}
-  <p class="fold">
-    <span class="note"
-      >{folded.length} rules touch no figure of this design{elsewhere.length > 0
-        ? `; ${elsewhere.length} of them count elsewhere`
-        : ''}:
-    </span><button type="button" class="link-copper" aria-expanded={rules.all} onclick={() => (rules.all = !rules.all)}
-      >{rules.all ? 'fold them away' : 'show'}</button
-    >
-  </p>
-  {#if rules.all}
-    {#each folded as rule, i (rule.id)}
-      <RuleLine {rule} before={folded[i - 1] ?? null} first={i > 0 && folded[i - 1].group !== rule.group} />
+  <div class="rows">
+    {#each shown as rule, i (rule.id)}
+      <RuleLine {rule} before={shown[i - 1] ?? null} first={i > 0 && shown[i - 1].group !== rule.group} />
     {/each}
-  {/if}
+    <p class="fold">
+      <span class="note"
+        >{folded.length} rules touch no figure of this design{elsewhere.length > 0
+          ? `; ${elsewhere.length} of them count elsewhere`
+          : ''}:
+      </span><button
+        type="button"
+        class="link-copper"
+        aria-expanded={rules.all}
+        onclick={() => (rules.all = !rules.all)}>{rules.all ? 'fold them away' : 'show'}</button
+      >
+    </p>
+    {#if rules.all}
+      {#each folded as rule, i (rule.id)}
+        <RuleLine {rule} before={folded[i - 1] ?? null} first={i > 0 && folded[i - 1].group !== rule.group} />
+      {/each}
+    {/if}
+  </div>
 </div>
 
 <style>
   .table {
     margin-top: 6px;
+    display: flex;
+    flex-direction: column;
+    min-height: 120px;
+    flex: 1;
     --cols: minmax(120px, 1.25fr) minmax(0, 1fr) minmax(0, 1fr) minmax(0, 1fr) 92px;
   }
   .heads {
@@ -56,10 +65,6 @@
     align-items: end;
     border-bottom: 1px solid var(--hair);
     padding-bottom: 3px;
-    position: sticky;
-    top: -10px;
-    background: var(--sheet);
-    z-index: 4;
   }
   .heads > span {
     display: flex;
@@ -69,6 +74,10 @@
   .heads b {
     font-size: 14px;
   }
+  .rows {
+    overflow: auto;
+    min-height: 0;
+  }
   .fold {
     margin-top: 5px;
     font-size: 12.5px;
@@ -77,8 +86,14 @@
     min-height: 24px;
   }
   @media (max-width: 939px) {
+    .table {
+      display: block;
+    }
     .heads {
       display: none;
+    }
+    .rows {
+      overflow: visible;
     }
     .fold button {
       min-height: 44px;

@@ -171,6 +171,12 @@
     min-height: 0;
     position: relative;
   }
+  /* The heads of the columns stay, the rules go by beneath them. */
+  .left {
+    display: flex;
+    flex-direction: column;
+    overflow: hidden;
+  }
   .right {
     border-left: 1px solid var(--hair);
   }
@@ -210,6 +216,7 @@
     }
     .left,
     .right {
+      display: block;
       padding: 12px;
       overflow: visible;
     }
