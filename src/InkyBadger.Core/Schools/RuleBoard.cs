@@ -30,43 +30,55 @@ public sealed record RuleRow(string Rule, bool Own, bool Touches, IReadOnlyList<
 /// <summary>Every house rule, each other value of it tried on the whole design.</summary>
 public static class RuleBoard
 {
-    /// <summary>Row by row, as they are worked out, in the order of the table.</summary>
+    /// <summary>The design as it stands, which every other value is held against.</summary>
+    private sealed class Baseline(Evaluation all, int bank)
+    {
+        public Evaluation All => all;
+        public int Bank => bank;
+        public IReadOnlyList<Aspect> Aspects { get; } = Schools.Aspects.Of(all, bank);
+        public BankEvaluation Results => all.Banks[bank];
+        public byte[][] Stages { get; } = [.. RuleBoard.Stages.Select(s => Bytes(s.Of(all.Banks[bank])))];
+    }
+
+    /// <summary>Row by row, as they are worked out, in the order of the table; on as many cores as there are.</summary>
     /// <exception cref="OperationCanceledException">Nobody waits for the answer any more.</exception>
     public static IEnumerable<RuleRow> Rows(DesignDocument design, int bank, CancellationToken stop = default)
     {
         var asked = new HashSet<string>();
-        var now = Evaluator.Evaluate(design, asked);
-        var before = Aspects.Of(now, bank);
+        var now = new Baseline(Evaluator.Evaluate(design, asked), bank);
         var rules = new DesignRules(design.HouseRules);
-        foreach (var rule in HouseRuleTable.All)
+        return HouseRuleTable
+            .All.AsParallel()
+            .AsOrdered()
+            .WithCancellation(stop)
+            .WithMergeOptions(ParallelMergeOptions.NotBuffered)
+            .Select(rule => Row(design, now, rules, rule, asked.Contains(rule.Id), stop));
+    }
+
+    /// <param name="matters">The evaluation has asked for the rule; else no value of it changes anything.</param>
+    private static RuleRow Row(DesignDocument design, Baseline now, DesignRules rules, HouseRule rule, bool matters, CancellationToken stop)
+    {
+        var here = RuleValues.Of(rules, rule);
+        var choices = new List<RuleChoice>();
+        foreach (var value in RuleValues.All(rules, rule))
         {
-            var here = RuleValues.Of(rules, rule);
-            var choices = new List<RuleChoice>();
-            foreach (var value in RuleValues.All(rules, rule))
-            {
-                stop.ThrowIfCancellationRequested();
-                var schools = RuleValues.Schools(rule, value);
-                if (RuleValues.Same(value, here) || !asked.Contains(rule.Id))
-                {
-                    choices.Add(new(value, schools, RuleValues.Same(value, here), "", []));
-                    continue;
-                }
-                var then = Evaluator.Evaluate(RuleValues.With(design, rule, value), mends: false);
-                var (effect, changes) = Difference(rule, (now, before), (then, Aspects.Of(then, bank)), bank);
-                choices.Add(new(value, schools, false, effect, changes));
-            }
-            var own = rules.IsOwn(rule.Id);
-            yield return new(
-                rule.Id,
-                own,
-                choices.Exists(c => c.Effect.Length > 0),
-                choices,
-                own && asked.Contains(rule.Id)
-                    ? Turned(now.Banks[bank], Evaluator.Evaluate(RuleValues.Without(design, rule), mends: false).Banks[bank])
-                    : null,
-                Elsewhere.GetValueOrDefault(rule.Id)
-            );
+            stop.ThrowIfCancellationRequested();
+            var (schools, holds) = (RuleValues.Schools(rule, value), RuleValues.Same(value, here));
+            var (effect, changes) =
+                holds || !matters
+                    ? ("", (IReadOnlyList<AspectChange>)[])
+                    : Difference(rule, now, Evaluator.Evaluate(RuleValues.With(design, rule, value), mends: false));
+            choices.Add(new(value, schools, holds, effect, changes));
         }
+        var own = rules.IsOwn(rule.Id);
+        return new(
+            rule.Id,
+            own,
+            choices.Exists(c => c.Effect.Length > 0),
+            choices,
+            own && matters ? Turned(now.Results, Evaluator.Evaluate(RuleValues.Without(design, rule), mends: false).Banks[now.Bank]) : null,
+            Elsewhere.GetValueOrDefault(rule.Id)
+        );
     }
 
     /// <summary>Rules that count only where time is run, the log is read, builds are compared or the meter is held.</summary>
@@ -95,19 +107,15 @@ public static class RuleBoard
 
     internal static string? AboutOf(string rule) => About.GetValueOrDefault(rule);
 
-    private static (string Effect, IReadOnlyList<AspectChange> Changes) Difference(
-        HouseRule rule,
-        (Evaluation All, IReadOnlyList<Aspect> Aspects) now,
-        (Evaluation All, IReadOnlyList<Aspect> Aspects) then,
-        int bank
-    )
+    private static (string Effect, IReadOnlyList<AspectChange> Changes) Difference(HouseRule rule, Baseline now, Evaluation all)
     {
+        var then = all.Banks[now.Bank];
         var changed = new List<(Aspect Now, Aspect Then)>();
-        foreach (var aspect in then.Aspects)
+        foreach (var aspect in Aspects.Of(all, now.Bank))
             if (now.Aspects.FirstOrDefault(a => a.Id == aspect.Id) is { } before && before.Text != aspect.Text)
                 changed.Add((before, aspect));
         List<AspectChange> changes = [.. changed.Select(c => new AspectChange(c.Then.Label, c.Now.Text, c.Then.Text))];
-        var runs = RunsChanged(now.All.Banks[bank], then.All.Banks[bank]);
+        var runs = RunsChanged(now.Results, then);
         if (runs > 0)
             changes.Add(new("other runs", "as they are", runs == 1 ? "one changes" : $"{runs} change"));
         var about = AboutOf(rule.Id);
@@ -118,7 +126,7 @@ public static class RuleBoard
             return (runs == 1 ? "one other run" : $"{runs} other runs", changes);
         if (first.Then is { } counted)
             return (Counted(first.Now, counted), changes);
-        if ((Stage(now.All.Banks[bank], then.All.Banks[bank]) ?? Beside(now.All, then.All)) is not { } stage)
+        if ((Stage(now, then) ?? Beside(now.All, all)) is not { } stage)
             return ("", []);
         return (stage, [new(stage, "", "small figures differ")]);
     }
@@ -158,10 +166,10 @@ public static class RuleBoard
     private static readonly JsonSerializerOptions Written = new(DesignFormat.Options) { IncludeFields = true };
 
     /// <summary>The first stage of the work in which any figure differs; null: none does.</summary>
-    private static string? Stage(BankEvaluation a, BankEvaluation b)
+    private static string? Stage(Baseline now, BankEvaluation then)
     {
-        foreach (var (name, of) in Stages)
-            if (!Bytes(of(a)).AsSpan().SequenceEqual(Bytes(of(b))))
+        foreach (var ((name, of), before) in Stages.Zip(now.Stages))
+            if (!Bytes(of(then)).AsSpan().SequenceEqual(before))
                 return name;
         return null;
     }

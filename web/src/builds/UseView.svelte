@@ -46,7 +46,7 @@
       <line x1={LEFT} x2={width - RIGHT} y1={y(t)} y2={y(t)} stroke="var(--grid)" />
       <text x={LEFT - 6} y={y(t) + 4} text-anchor="end" class="fig small">{money(t)}</text>
     {/each}
-    {#each [0, 12, 52, 100, 200, 300, 365].filter((t) => t <= use.mostCycles) as t (t)}
+    {#each (width < 560 ? [0, 100, 200, 300] : [0, 12, 52, 100, 200, 300, 365]).filter((t) => t <= use.mostCycles) as t (t)}
       <line x1={x(t)} x2={x(t)} y1={H - BOTTOM} y2={H - BOTTOM + 4} stroke="var(--ink)" />
       <text x={x(t)} y={H - BOTTOM + 16} text-anchor="middle" class="fig small">{t}</text>
     {/each}

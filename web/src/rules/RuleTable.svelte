@@ -77,6 +77,9 @@
   .rows {
     overflow: auto;
     min-height: 0;
+    /* No line is cut through: what goes on below fades. */
+    padding-bottom: 18px;
+    mask-image: linear-gradient(to bottom, #000 calc(100% - 18px), transparent);
   }
   .fold {
     margin-top: 5px;
@@ -93,6 +96,7 @@
       display: none;
     }
     .rows {
+      mask-image: none;
       overflow: visible;
     }
     .fold button {
