@@ -27,7 +27,10 @@ public class BuildTimeTests
         Assert.InRange(front, 2, 12);
         // One of the front that is not beside the others is put there by a press.
         bench.Run(
-            "[...document.querySelectorAll('[data-front]')].find(p => p.getAttribute('aria-pressed') === 'false').dispatchEvent(new MouseEvent('click', { bubbles: true }))"
+            """
+            [...document.querySelectorAll('[data-front]')].find(p => p.getAttribute('aria-pressed') === 'false')
+              .dispatchEvent(new MouseEvent('click', { bubbles: true }))
+            """
         );
         bench.WaitUntil(() => bench.All("[data-point][aria-pressed=true]").Count == 5, "it is compared");
         var few = bench.Find("[data-testid=connections]");

@@ -123,13 +123,33 @@ public class LayoutTests
                     bench.ClickText("dialog[open] button", "Close");
                     Dialog(bench, ".tools button", "Where it stands", "select", "Close", Look);
                     break;
+                case "builds":
+                    foreach (
+                        var (view, inside) in new[]
+                        {
+                            ("all as points", "[data-front]"),
+                            ("in stages", "[data-testid=shuts-out]"),
+                            ("rare or daily use", "[data-testid=years]"),
+                            ("do less", "[data-way], [data-testid=less-not]"),
+                            ("sets of prices", "[data-testid=price-sets]"),
+                        }
+                    )
+                    {
+                        bench.ClickText(".views button", view);
+                        bench.Find(inside);
+                        Look($"long, builds, {view}");
+                    }
+                    bench.ClickText("button", "Bring in a set of prices");
+                    bench.Find(".take textarea");
+                    Look("long, builds, a set of prices");
+                    bench.ClickText(".views button", "side by side");
+                    break;
                 case "cables":
                     foreach (
                         var (button, inside) in new[]
                         {
                             ("Sizes and classes", "[data-testid=sizes]"),
                             ("Schedules", "[data-testid=cut-list]"),
-                            ("House rules", "[data-rule-id]"),
                             ("Add", "[data-testid=bonding]"),
                         }
                     )
@@ -149,6 +169,18 @@ public class LayoutTests
                     break;
             }
         }
+
+        bench.Open($"#/d/{id}/rules/c-rate-lithium");
+        bench.Find("[data-testid=rule-stem]");
+        bench.WaitUntil(() => bench.Text("[data-testid=headline]").StartsWith("Cautious", StringComparison.Ordinal), "every rule is tried");
+        Look("long, house rules");
+        bench.ClickText(".fold button", "show");
+        bench.Click("[data-rule-id=take-off] .name");
+        bench.WaitUntil(
+            () => bench.Text("[data-testid=rule-function]").Contains("holds here", StringComparison.Ordinal),
+            "a rule of words"
+        );
+        Look("long, house rules, all of them");
 
         bench.Open($"#/d/{id}/tape");
         bench.WaitUntil(() => bench.All(".entry").Count > 20, "all working");

@@ -132,7 +132,8 @@ public class BuildPlanTests
         Assert.Equal(csv.Split('\n', StringSplitOptions.RemoveEmptyEntries).Length - 1, back["prices"]!.AsArray().Count);
 
         var mine = await Read(
-            "kind;key;size;price;in_stock\nunit;lfp-12-100;;199,50;no\ncable;;50;;\nsoup;;1;1;\ncable;;51;3;\nunit;;;4;\nunit;lfp-12-100;;3;"
+            "kind;key;size;price;in_stock\nunit;lfp-12-100;;199,50;no\ncable;;50;;\n"
+                + "soup;;1;1;\ncable;;51;3;\nunit;;;4;\nunit;lfp-12-100;;3;"
         );
         Assert.Equal(2, mine["prices"]!.AsArray().Count);
         Assert.Equal((199.5, false), ((double)mine["prices"]![0]!["price"]!, (bool)mine["prices"]![0]!["inStock"]!));

@@ -132,7 +132,8 @@ public static class BuildCompare
                 .Where(i => i != index)
                 .Select(i =>
                     (design.Banks[i].Name, Build: BuildMaker.Present(design, i, terms)) is (var name, { } build)
-                        ? $"{(name.Length > 0 ? name : $"bank {i + 1}")} {(build.Bill.IsWhole ? Say.Number(build.Bill.Total) : "not known")}"
+                        ? $"{(name.Length > 0 ? name : $"bank {i + 1}")} "
+                            + (build.Bill.IsWhole ? Say.Number(build.Bill.Total) : "not known")
                         : $"{design.Banks[i].Name} not built yet"
                 ),
         ];

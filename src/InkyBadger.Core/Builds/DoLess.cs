@@ -5,8 +5,8 @@ using InkyBadger.Core.Work;
 namespace InkyBadger.Core.Builds;
 
 /// <summary>
-/// A way to do less: what is given up, in words and as energy of the day at the bank [Wh], the smaller build worked out whole, what it saves
-/// (null: a price is not known), and the changes that make it.
+/// A way to do less: what is given up, in words and as energy of the day at the bank [Wh], the smaller build worked out whole, what it
+/// saves (null: a price is not known), and the changes that make it.
 /// </summary>
 public sealed record LessWay(IReadOnlyList<string> GivesUp, double LessWh, Build Build, double? Saves, IReadOnlyList<DesignChange> Changes);
 
@@ -49,6 +49,13 @@ public sealed class DoLess
             return new(null, "", [], "There is no build yet that could be smaller");
         if (design.Banks[index].Demand.By != DemandBy.Loads || bank.Layout.AdvisedParallel is not { } asked)
             return new(null, "", [], "The demand is typed as one figure: there are no loads to change");
+        if (asked - 1 > BankStage.MostStrings)
+            return new(
+                null,
+                Say.Strings(asked),
+                [],
+                $"More strings are asked for than a bank may have, {BankStage.MostStrings}: look at volts and units first"
+            );
         if (Next(here, asked) is not { } smaller)
             return new(null, Say.Strings(asked), [], "One string is asked for, and the catalogue has no smaller unit of its kind");
         var ways = new DoLess(design, index, e, smaller, stop).Ways(terms);

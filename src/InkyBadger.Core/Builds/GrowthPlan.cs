@@ -4,7 +4,9 @@ using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Builds;
 
-/// <summary>A part that growing needs: how many more, and what they cost (null: not known); <paramref name="InPlaceOf"/>: what goes for it.</summary>
+/// <summary>
+/// A part that growing needs: how many more, and what they cost (null: not known); <paramref name="InPlaceOf"/>: what goes for it.
+/// </summary>
 public sealed record GrowthNeed(string What, double Count, double? Price, string? InPlaceOf);
 
 /// <summary>
@@ -44,7 +46,10 @@ public static class GrowthPlan
         var here = from.Choice;
         // Compared with itself as advised, so that only what growing asks for differs.
         var basis = BuildMaker.Of(design, index, here, terms) ?? from;
-        Build? Strings(int parallel) => BuildMaker.Of(design, index, here with { Parallel = parallel }, terms);
+        Build? Strings(int parallel) =>
+            parallel > BankStage.MostStrings || parallel * here.Series > DesignCheck.MostUnits
+                ? null
+                : BuildMaker.Of(design, index, here with { Parallel = parallel }, terms);
         var options = new List<GrowthOption>();
         if (here.Series > 1)
             options.Add(
@@ -90,7 +95,7 @@ public static class GrowthPlan
     private static GrowthOption Option(string title, Build from, Build? to)
     {
         if (to is null)
-            return new(title, 0, null, [], null, [], "It cannot be worked out");
+            return new(title, 0, null, [], null, [], "More than a bank may have");
         List<string> wrong =
         [
             .. to.Wrong.Where(w => !from.Wrong.Contains(w) && !w.Contains("where the demand asks", StringComparison.Ordinal)),
@@ -148,7 +153,7 @@ public static class GrowthPlan
             var why =
                 p > here.Unit.MaxParallel ? $"its maker allows {here.Unit.MaxParallel}"
                 : p > most ? $"the house rule allows {Say.Number(most)}"
-                : strings(p) is not { } grown ? "it cannot be worked out"
+                : strings(p) is not { } grown ? "more than a bank may have"
                 : grown.Layout?.Fits == false && basis.Layout?.Fits != false ? "its units are not in the space given"
                 : grown.Wrong.FirstOrDefault(w =>
                     !basis.Wrong.Contains(w) && !w.Contains("where the demand asks", StringComparison.Ordinal)
@@ -168,7 +173,8 @@ public static class GrowthPlan
             else if (cells / here.Unit.Cells > here.Unit.MaxSeries)
                 yield return $"{volts} V: {cells / here.Unit.Cells} in series, and the maker allows {here.Unit.MaxSeries}";
             else if (design.Banks[index].Inverters.Count > 0)
-                yield return $"{volts} V without another inverter, another main fuse and other chargers; the units themselves could be joined {cells / here.Unit.Cells} in series";
+                yield return $"{volts} V without another inverter, another main fuse and other chargers; the units themselves could be "
+                    + $"joined {cells / here.Unit.Cells} in series";
         }
         if (here.Unit.Communicates == false && here.Series > 1)
             yield return "A string more in some years without a balancer: units of another age drift against these";

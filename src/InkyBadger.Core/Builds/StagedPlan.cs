@@ -217,7 +217,8 @@ public static class StagedPlan
             run.DeliveredWh,
             run.StrandedWh,
             wrong,
-            $"String {Say.StringName(network.Strings.Worst)} then carries {Say.Percent(network.Strings.WorstShare)} where {Say.Percent(1.0 / parallel)} were even; "
+            $"String {Say.StringName(network.Strings.Worst)} then carries {Say.Percent(network.Strings.WorstShare)} where "
+                + $"{Say.Percent(1.0 / parallel)} were even; "
                 + (
                     stays < 0.005
                         ? "nothing worth a word stays in the others when the first is empty"

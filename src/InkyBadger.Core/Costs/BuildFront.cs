@@ -1,6 +1,6 @@
 namespace InkyBadger.Core.Costs;
 
-/// <summary>A build as a point: what it costs [money, ≥ 0], and its merit, the more the better (turned round by a minus otherwise).</summary>
+/// <summary>A build as a point: its cost [money, ≥ 0], and its merit, the more the better (turned round by a minus otherwise).</summary>
 public readonly record struct FrontPoint(double Cost, double Merit);
 
 /// <summary>Numbers, from 1, of the points nothing beats, by rising cost; of each point the lowest number that beats it.</summary>

@@ -65,7 +65,9 @@ public sealed class PartPrices
     /// <summary>A box or a frame for so many litres of units.</summary>
     public double? Box(double litres) => Next(PriceKind.Box, litres);
 
-    /// <summary>An hour's work: as the design says, else by the set in use, else by the table. One's own hands have a price, so it is known.</summary>
+    /// <summary>
+    /// An hour's work: as the design says, else by the set in use, else by the table. One's own hands have a price, so it is known.
+    /// </summary>
     public double HourRate =>
         prices.HourRate
         ?? (listed.TryGetValue((PriceKind.Rate, 1), out var rate) ? rate : null)

@@ -21,9 +21,9 @@ public sealed record RuleChoice(
 );
 
 /// <summary>
-/// A house rule with every value it may take. <paramref name="Own"/>: the design has a value of its own. <paramref name="Touches"/>: another
-/// value would change something here. <paramref name="GiveBack"/>: how giving the own value back turns the design; null: it does not.
-/// <paramref name="Elsewhere"/>: where it counts, if not in the figures of the design.
+/// A house rule with every value it may take. <paramref name="Own"/>: the design has a value of its own. <paramref name="Touches"/>:
+/// another value would change something here. <paramref name="GiveBack"/>: how giving the own value back turns the design; null: it does
+/// not. <paramref name="Elsewhere"/>: where it counts, if not in the figures of the design.
 /// </summary>
 public sealed record RuleRow(string Rule, bool Own, bool Touches, IReadOnlyList<RuleChoice> Choices, string? GiveBack, string? Elsewhere);
 
@@ -80,6 +80,15 @@ public static class RuleBoard
             Elsewhere.GetValueOrDefault(rule.Id)
         );
     }
+
+    /// <summary>How giving an own value back turns the design, in words; null: it does not, or there is none of that rule.</summary>
+    public static string? GiveBack(DesignDocument design, int bank, string rule) =>
+        HouseRuleTable.Has(rule) && new DesignRules(design.HouseRules).IsOwn(rule)
+            ? Turned(
+                Evaluator.Evaluate(design, mends: false).Banks[bank],
+                Evaluator.Evaluate(RuleValues.Without(design, HouseRuleTable.Get(rule)), mends: false).Banks[bank]
+            )
+            : null;
 
     /// <summary>Rules that count only where time is run, the log is read, builds are compared or the meter is held.</summary>
     private static readonly Dictionary<string, string> Elsewhere = new()
@@ -146,8 +155,6 @@ public static class RuleBoard
     private static (string?, int, double?) Of(RunResult run) =>
         (run.Cable.Advised?.Size, run.Cable.Advised?.Conductors ?? 0, run.Fuse.AdvisedRatingA);
 
-    private static string Said(Evaluation e) => string.Join('\n', e.Findings.Select(f => f.Title));
-
     private static readonly (string Name, Func<BankEvaluation, object?> Of)[] Stages =
     [
         ("the day", e => e.Loads),
@@ -176,7 +183,7 @@ public static class RuleBoard
 
     /// <summary>What differs beside these stages: a finding, another bank, what banks have to do with one another.</summary>
     private static string? Beside(Evaluation a, Evaluation b) =>
-        Said(a) != Said(b) ? "a note"
+        !Bytes(a.Findings).AsSpan().SequenceEqual(Bytes(b.Findings)) ? "a note"
         : Bytes(a.Site).AsSpan().SequenceEqual(Bytes(b.Site)) && Bytes(a.Banks).AsSpan().SequenceEqual(Bytes(b.Banks)) ? null
         : "other figures";
 

@@ -4,7 +4,7 @@ using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Schools;
 
-/// <summary>A value of the rule, what the design asks for then, and whether what is built is enough (null: it says nothing of that).</summary>
+/// <summary>A value of the rule, what the design asks for then, and whether what is built is enough (null: it is silent).</summary>
 public sealed record RulePoint(double At, double Value, string Text, bool? Enough);
 
 /// <summary>A school's value, or the one in force (<paramref name="Set"/> null), and what it asks for.</summary>

@@ -7,7 +7,8 @@ using InkyBadger.Core.Work;
 namespace InkyBadger.Core.Schools;
 
 /// <summary>
-/// The whole design as one school would advise it, or as it stands (<paramref name="Set"/> null): the key of its unit, a figure a line, and the findings then.
+/// The whole design as one school would advise it, or as it stands (<paramref name="Set"/> null): the key of its unit, a figure a line, and
+/// the findings then.
 /// </summary>
 public sealed record SchoolWhole(RuleSet? Set, string? Unit, IReadOnlyList<Aspect> Figures, int Wrong, int ToLookAt);
 

@@ -36,5 +36,8 @@ public static class PriceSetCheck
                 ? "is priced by its size alone"
                 : Parts.Rows.Any(r => r.Kind == line.Kind && r.Size == size)
                     ? null
-                    : $"has a size of the table of parts: {string.Join(", ", Parts.Rows.Where(r => r.Kind == line.Kind).Select(r => Say.Number(r.Size, 1)))}";
+                    : "has a size of the table of parts: " + string.Join(", ", SizesOf(line.Kind));
+
+    private static IEnumerable<string> SizesOf(PriceKind kind) =>
+        Parts.Rows.Where(r => r.Kind == kind).Select(r => Figures.Number(r.Size, 1, true));
 }

@@ -12,6 +12,9 @@ namespace InkyBadger.Server.Schools;
 /// </summary>
 public sealed record RuleLine(int Worked, int Of, bool Done, IReadOnlyList<SchoolWhole>? Wholes, RuleRow? Row, string? Headline);
 
+/// <summary>What turns when an own value is given back, in words; null: nothing that is built.</summary>
+public sealed record GiveBackAnswer(string? Turns);
+
 /// <summary>The schools side by side, and one rule as a function.</summary>
 public static class RuleEndpoints
 {
@@ -34,7 +37,16 @@ public static class RuleEndpoints
             .Produces<RuleCurveResult>()
             .Produces(204)
             .ProducesProblem(400);
+        rules
+            .MapPost("/give-back", GiveBack)
+            .WithSummary("How giving an own value of a rule back to its set would turn the design; nothing is stored")
+            .Accepts<JsonObject>("application/json")
+            .Produces<GiveBackAnswer>()
+            .ProducesProblem(400);
     }
+
+    private static Task<IResult> GiveBack(HttpRequest request, DesignReader reader, int? bank, string? rule, CancellationToken stop) =>
+        reader.OfBankAsync(request, bank, (design, index) => new GiveBackAnswer(RuleBoard.GiveBack(design, index, rule ?? "")), stop);
 
     private static Task<IResult> Board(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
         reader.OfBankAsync(

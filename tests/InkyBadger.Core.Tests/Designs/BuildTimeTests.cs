@@ -162,7 +162,7 @@ public class BuildTimeTests
         );
     }
 
-    /// <summary>A unit of the sale is 200 instead of 310: 8 · 110 less; the fuse is 40, its place in four strings and the main run.</summary>
+    /// <summary>A unit of the sale is 200 instead of 310: 8 · 110 less; a fuse is 40, in four strings and the main run.</summary>
     [Fact]
     public void A_set_of_prices_counts_everywhere()
     {
@@ -249,7 +249,7 @@ public class BuildTimeTests
         Assert.Contains(Work.DesignCheck.Faults(changed), f => f.Pointer == at);
     }
 
-    /// <summary>4,000 cycles against 12 years: above 333 a year cycles end it, and in ten years a second bank is bought from 401 on.</summary>
+    /// <summary>4,000 cycles against 12 years: above 333 a year cycles end it; from 401 on a second bank is bought.</summary>
     [Fact]
     public void Rare_use_and_daily_use()
     {

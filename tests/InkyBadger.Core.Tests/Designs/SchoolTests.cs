@@ -59,6 +59,8 @@ public class SchoolTests
         var limit = Row("voltage-current-limit");
         Assert.Equal((true, "150"), (limit.Own, limit.Choices.Single(c => c.Here).Value));
         Assert.Equal("48 V is advised instead of 24 V", limit.GiveBack);
+        Assert.Equal(limit.GiveBack, RuleBoard.GiveBack(Some.Marrow, 0, "voltage-current-limit"));
+        Assert.Null(RuleBoard.GiveBack(Some.Marrow, 0, "drop-limit-main"));
         Assert.Null(RuleBoard.Rows(Own(Some.Marrow, "drop-limit-main", 0.04), 0).Single(r => r.Rule == "drop-limit-main").GiveBack);
     }
 

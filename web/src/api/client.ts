@@ -372,6 +372,14 @@ export const api = {
   /** The schools side by side and what each rule's values would change, line by line; aborting the signal stops the server too. */
   rules: async (design: Design, bank: number, signal: AbortSignal, online: (line: RuleLine) => void) =>
     eachLine<RuleLine>(await asked(`/api/rules?bank=${bank}`, design, signal), online),
+  /** How giving an own value back turns the design; null: it does not. */
+  giveBack: async (design: Design, bank: number, rule: string) =>
+    unwrap(
+      await client.POST('/api/rules/give-back', {
+        params: { query: { bank, rule } },
+        body: design as unknown as Body,
+      }),
+    ).turns,
   ruleCurve: async (design: Design, bank: number, rule: string) => {
     const answer = await client.POST('/api/rules/curve', {
       params: { query: { bank, rule } },

@@ -40,6 +40,19 @@
       told = e instanceof Error ? e.message : 'The server does not answer.'
     }
   }
+  /** What a set is, in a line; null: own prices and the catalogue's. */
+  function about(set: PriceSet | null): string {
+    if (!set)
+      return `samples${prices.date ? ` of ${prices.date}` : ''}${
+        prices.units.length > 0 ? `, ${prices.units.length} typed in` : ''
+      }`
+    const unknown = unknowns(set)
+    return [
+      `${kinds[set.kind]}, ${set.date ?? 'no date'}`,
+      `${num(set.prices.length)} prices${unknown > 0 ? `, ${unknown} not known` : ''}`,
+      `the rest ${set.rest === 'catalogue' ? 'as the catalogue has it' : 'not known'}`,
+    ].join('; ')
+  }
   const unknowns = (set: PriceSet) => set.prices.filter((p) => p.price === null).length
 </script>
 
@@ -56,11 +69,7 @@
         <span class="dot"></span>
         <span
           ><b>{set?.name ?? 'Own prices and the catalogue’s'}</b>
-          <span class="note"
-            >{set
-              ? `${kinds[set.kind]}${set.date ? `, ${set.date}` : ', no date'}; ${num(set.prices.length)} prices${unknowns(set) > 0 ? `, ${unknowns(set)} not known` : ''}; the rest ${set.rest === 'catalogue' ? 'as the catalogue has it' : 'not known'}`
-              : `samples${prices.date ? ` of ${prices.date}` : ''}${prices.units.length > 0 ? `, ${prices.units.length} typed in` : ''}`}</span
-          ></span
+          <span class="note">{about(set)}</span></span
         >
       </button>
       {#if v}

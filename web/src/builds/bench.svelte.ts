@@ -44,6 +44,8 @@ class BuildsBench {
   /** Whose builds were found: design and bank. */
   of = $state('')
   #stop: AbortController | null = null
+  /** The document that was searched last, whole. */
+  #searched: unknown = null
   #choices = new Map<string, BuildChoice>()
   #asking = false
   #again = false
@@ -51,6 +53,7 @@ class BuildsBench {
 
   reset() {
     this.stop()
+    this.#searched = null
     this.found = []
     this.screening = null
     this.keys = [PRESENT]
@@ -70,9 +73,10 @@ class BuildsBench {
 
   /** Searches anew; what is side by side stays as long as it is still found. */
   async search() {
-    this.stop()
     const design = session.worked
-    if (!design) return
+    if (!design || (design === this.#searched && this.of === this.here)) return
+    this.stop()
+    this.#searched = null
     const stop = new AbortController()
     this.#stop = stop
     this.running = true
@@ -96,7 +100,10 @@ class BuildsBench {
         }
       })
       this.found = order(found)
+      this.#searched = design
       this.#beside()
+      // What the search has taught is found from now on.
+      if (session.worked === design) void session.evaluate()
     } catch (e) {
       if (!stop.signal.aborted) this.told = e instanceof Error ? e.message : 'The server does not answer.'
       else this.found = order(found)
