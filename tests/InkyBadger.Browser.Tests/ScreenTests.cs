@@ -38,7 +38,6 @@ public class ScreenTests
                     {
                         ("Sizes and classes", "[data-testid=sizes]"),
                         ("Schedules", "[data-testid=cut-list]"),
-                        ("House rules", "[data-rule-id]"),
                         ("Add", "[data-testid=bonding]"),
                     }
                 )
@@ -51,6 +50,29 @@ public class ScreenTests
                 bench.ToPlace("Builds");
                 bench.WaitUntil(() => bench.All("[data-build]").Count == 4, "builds side by side");
                 judge("builds");
+                foreach (
+                    var (view, inside) in new[]
+                    {
+                        ("all as points", "[data-front]"),
+                        ("in stages", "[data-testid=shuts-out]"),
+                        ("rare or daily use", "[data-testid=years]"),
+                        ("do less", "[data-way], [data-testid=less-not]"),
+                        ("sets of prices", "[data-testid=price-sets]"),
+                    }
+                )
+                {
+                    bench.ClickText(".views button", view);
+                    bench.Find(inside);
+                    judge($"builds, {view}");
+                }
+                bench.ClickText("button", "Bring in a set of prices");
+                bench.Find(".take textarea");
+                judge("builds, a set of prices");
+                bench.ClickText(".views button", "side by side");
+                bench.Run("location.hash = location.hash.replace('/builds', '/rules/c-rate-lithium')");
+                bench.Find("[data-testid=rule-stem]");
+                bench.ClickText(".fold button", "show");
+                judge("house rules");
                 bench.OpenDesign("Marrow Lane", station);
             }
             if (station == "charging")

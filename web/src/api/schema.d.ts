@@ -4593,6 +4593,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules/give-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How giving an own value of a rule back to its set would turn the design; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    rule?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GiveBackAnswer"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -7220,7 +7272,7 @@ export interface components {
         };
         /** @enum {unknown} */
         FlipKind: "unit-price" | "hour-rate" | "cycles-per-year";
-        /** @description A build as a point: what it costs [money, ≥ 0], and its merit, the more the better (turned round by a minus otherwise). */
+        /** @description A build as a point: its cost [money, ≥ 0], and its merit, the more the better (turned round by a minus otherwise). */
         FrontPoint: {
             /** Format: double */
             cost: number;
@@ -7334,6 +7386,9 @@ export interface components {
              *     null: there are none.
              */
             withinM: null | number;
+        };
+        GiveBackAnswer: {
+            turns: null | string;
         };
         /** @enum {unknown} */
         Grade: "danger" | "fault" | "caution" | "note";
@@ -8089,8 +8144,8 @@ export interface components {
             count: number;
         };
         /**
-         * @description A way to do less: what is given up, in words and as energy of the day at the bank [Wh], the smaller build worked out whole, what it saves
-         *     (null: a price is not known), and the changes that make it.
+         * @description A way to do less: what is given up, in words and as energy of the day at the bank [Wh], the smaller build worked out whole, what it
+         *     saves (null: a price is not known), and the changes that make it.
          */
         LessWay: {
             givesUp: string[];
@@ -9735,7 +9790,7 @@ export interface components {
             row: null | components["schemas"]["RuleRow"];
             headline: null | string;
         };
-        /** @description A value of the rule, what the design asks for then, and whether what is built is enough (null: it says nothing of that). */
+        /** @description A value of the rule, what the design asks for then, and whether what is built is enough (null: it is silent). */
         RulePoint: {
             /** Format: double */
             at: number;
@@ -9745,9 +9800,9 @@ export interface components {
             enough: null | boolean;
         };
         /**
-         * @description A house rule with every value it may take. Own: the design has a value of its own. Touches: another
-         *     value would change something here. GiveBack: how giving the own value back turns the design; null: it does not.
-         *     Elsewhere: where it counts, if not in the figures of the design.
+         * @description A house rule with every value it may take. Own: the design has a value of its own. Touches:
+         *     another value would change something here. GiveBack: how giving the own value back turns the design; null: it does
+         *     not. Elsewhere: where it counts, if not in the figures of the design.
          */
         RuleRow: {
             rule: string;
@@ -10150,7 +10205,10 @@ export interface components {
             volts: number;
             sentence: string;
         };
-        /** @description The whole design as one school would advise it, or as it stands (Set null): the key of its unit, a figure a line, and the findings then. */
+        /**
+         * @description The whole design as one school would advise it, or as it stands (Set null): the key of its unit, a figure a line, and
+         *     the findings then.
+         */
         SchoolWhole: {
             set: null | components["schemas"]["RuleSet"];
             unit: null | string;

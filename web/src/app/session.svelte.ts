@@ -13,6 +13,8 @@ const PAUSE_MS = 800
 
 /** A commit waits so long for what follows from it, which may refuse it; then it is sent, and the server judges it. */
 const PATIENCE_MS = 1500
+/** An answer that did not come is asked for again after so long. */
+const AGAIN_MS = 2000
 
 /** A variant of the design: what it is called, and the changes that make it. */
 export interface Aside {
@@ -51,6 +53,7 @@ class Session {
   #evaluating: Promise<void> | null = null
   #again = false
   #timer: ReturnType<typeof setTimeout> | undefined
+  #retry: ReturnType<typeof setTimeout> | undefined
 
   get bank() {
     return this.design?.banks[this.bankIndex] ?? null
@@ -182,9 +185,18 @@ class Session {
             e instanceof Refused && e.status === 401
               ? 'This device is not known any more: give it the newest key. Your edits wait here.'
               : 'The server does not answer: figures are from before, your edits wait here.'
+          if (!(e instanceof Refused)) this.#later()
         }
       }
     }
+  }
+
+  /** Asks again for what nobody answered; while edits wait, the keeper tells when somebody is back. */
+  #later() {
+    clearTimeout(this.#retry)
+    this.#retry = setTimeout(() => {
+      if (this.failure && this.design && keeper.waiting === 0) void this.evaluate()
+    }, AGAIN_MS)
   }
 
   /** Hands what was typed to the keeper. It is remembered at once, and sent once it is known not to be refused. */
