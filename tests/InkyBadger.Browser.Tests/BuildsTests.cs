@@ -28,7 +28,7 @@ public class BuildsTests
         Assert.Equal("3,430", bench.Text("[data-build=present] [data-testid=total]"));
 
         // Two 24 V units at 24 V are put beside them, and taken over.
-        bench.ClickText("button", "all ");
+        bench.ClickText("[aria-labelledby=list-title] button", "all ");
         bench.Click("tr[data-key='lfp-24-200|24|1|2|Diagonal'] button");
         bench.WaitUntil(() => bench.All("[data-build]").Count == 5, "five side by side");
         bench.ClickText("[data-build='lfp-24-200|24|1|2|Diagonal'] button", "Use build");

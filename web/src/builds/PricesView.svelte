@@ -76,7 +76,8 @@
         <p class="verdict">{v.sentence}.</p>
         <p class="note">
           {#each v.totals as total, i (i)}<span class="total"
-              ><b class="fig">{letter(i)}</b> {known(total, (t) => money(t))}</span
+              ><b class="fig">{letter(i)}</b>
+              {known(total, (t) => money(t))}{list[i] && !list[i].fits ? ', has a fault: it does not win' : ''}</span
             >{/each}
         </p>
       {/if}
