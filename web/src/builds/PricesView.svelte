@@ -103,6 +103,7 @@
 <style>
   .sets {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: 8px;
     margin-top: 8px;
   }
@@ -148,7 +149,6 @@
   }
   .total {
     margin-right: 14px;
-    white-space: nowrap;
   }
   .acts {
     display: flex;
