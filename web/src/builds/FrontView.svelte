@@ -199,7 +199,7 @@
           y={py + 4.5}
           text-anchor="middle"
           class="fig named"
-          fill={named === 'A' ? 'var(--on-copper)' : 'var(--ink)'}>{named}</text
+          style:fill={named === 'A' ? 'var(--on-copper)' : 'var(--ink)'}>{named}</text
         >
       {:else}
         <circle

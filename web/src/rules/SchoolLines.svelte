@@ -18,6 +18,7 @@
     text: string
     x: number
     w: number
+    below: boolean
   }
   const rows = $derived(
     (rules.wholes[0]?.figures ?? []).map((figure, r) => {
@@ -28,33 +29,46 @@
       for (const a of [...all].sort((p, q) => (p.figure.value ?? Infinity) - (q.figure.value ?? Infinity))) {
         const known = groups.find((g) => g.text === a.figure.text)
         if (known) known.letters.push(a.letter)
-        else groups.push({ letters: [a.letter], text: a.figure.text, value: a.figure.value, x: 0, w: 0 })
+        else groups.push({ letters: [a.letter], text: a.figure.text, value: a.figure.value, x: 0, w: 0, below: false })
       }
-      for (const g of groups) g.w = g.letters.length * (BOX + 1) + g.text.length * 7.1 + 10
-      // To scale, as far as none stands on another.
-      const room = width - LABEL - (groups.at(-1)?.w ?? 0)
-      let next = LABEL
-      for (const g of groups) {
-        const scaled =
-          LABEL +
-          (g.value === null || high === low ? (g.value === null ? 1 : 0) : (g.value - low) / (high - low)) * room
-        g.x = Math.max(scaled, next)
-        next = g.x + g.w
-      }
-      let end = width
-      for (const g of groups.toReversed()) {
-        g.x = Math.max(LABEL, Math.min(g.x, end - g.w))
-        end = g.x
+      for (const g of groups) g.w = g.letters.length * (BOX + 1) + g.text.length * 7.7 + 10
+      // To scale, as far as none stands on another; where all together need more than there is, every other one stands below.
+      const two = groups.reduce((sum, g) => sum + g.w, 0) > width - LABEL
+      for (const part of two ? [0, 1] : [0]) {
+        const line = two ? groups.filter((_, n) => n % 2 === part) : groups
+        const room = width - LABEL - (line.at(-1)?.w ?? 0)
+        let next = LABEL
+        for (const g of line) {
+          const share = g.value === null ? 1 : high === low ? 0 : (g.value - low) / (high - low)
+          g.x = Math.max(LABEL + share * room, next)
+          g.below = part === 1
+          next = g.x + g.w
+        }
+        let end = width
+        for (const g of line.toReversed()) {
+          g.x = Math.max(LABEL, Math.min(g.x, end - g.w))
+          end = g.x
+        }
       }
       const mine = groups.find((g) => g.letters.includes('D'))
       const at = mine ? mine.x + mine.letters.indexOf('D') * (BOX + 1) + BOX / 2 : LABEL
-      return { label: figure.label, groups, y: r * ROW + (narrow ? 32 : ROW / 2), at }
+      return { label: figure.label, groups, two, at, down: mine?.below === true }
     }),
   )
   /** Too many to be counted by eye. */
   const many = $derived(rules.wholes.some((w) => w.wrong + w.toLookAt > 9))
-  const height = $derived(rows.length * ROW)
-  const band = $derived(rows.map((r) => `${r.at},${r.y}`).join(' '))
+  const SECOND = 23
+  /** Each row's middle, from the top; one of two lines takes more room. */
+  const tops = $derived.by(() => {
+    let y = 0
+    return rows.map((r) => {
+      const at = y + (narrow ? 32 : ROW / 2)
+      y += ROW + (r.two ? SECOND : 0)
+      return at
+    })
+  })
+  const height = $derived(rows.reduce((sum, r) => sum + ROW + (r.two ? SECOND : 0), 0))
+  const band = $derived(rows.map((r, i) => `${r.at},${tops[i] + (r.down ? SECOND : 0)}`).join(' '))
 </script>
 
 {#if rules.wholes.length > 0}
@@ -66,14 +80,15 @@
   </p>
   <div bind:clientWidth={width}>
     <svg {width} {height} role="img" aria-label="The design under each school, as a table below" class="block">
-      {#each rows as r (r.label)}<line x1={LABEL} x2={width} y1={r.y} y2={r.y} stroke="var(--hair)" />{/each}
+      {#each rows as r, i (r.label)}<line x1={LABEL} x2={width} y1={tops[i]} y2={tops[i]} stroke="var(--hair)" />{/each}
       <polyline points={band} fill="none" stroke="var(--copper-body)" stroke-width="7" stroke-linejoin="round" />
-      {#each rows as r (r.label)}
-        <text x="0" y={r.y + (narrow ? -15 : 4.5)} class="label">{r.label}</text>
+      {#each rows as r, n (r.label)}
+        <text x="0" y={tops[n] + (narrow ? -15 : 4.5)} class="label">{r.label}</text>
         {#each r.groups as g (g.text)}
+          {@const y = tops[n] + (g.below ? SECOND : 0)}
           <rect
             x={g.x + g.letters.length * (BOX + 1)}
-            y={r.y - 9}
+            y={y - 9}
             width={g.w - g.letters.length * (BOX + 1) - 4}
             height="18"
             fill="var(--sheet)"
@@ -81,7 +96,7 @@
           {#each g.letters as l, i (l)}
             <rect
               x={g.x + i * (BOX + 1) + 0.75}
-              y={r.y - BOX / 2}
+              y={y - BOX / 2}
               width={BOX - 1.5}
               height={BOX - 1.5}
               fill={l === 'D' ? 'var(--copper)' : 'var(--sheet)'}
@@ -90,13 +105,13 @@
             />
             <text
               x={g.x + i * (BOX + 1) + BOX / 2}
-              y={r.y + 4.5}
+              y={y + 4.5}
               text-anchor="middle"
               class="fig letter"
-              fill={l === 'D' ? 'var(--on-copper)' : 'var(--ink)'}>{l}</text
+              style:fill={l === 'D' ? 'var(--on-copper)' : 'var(--ink)'}>{l}</text
             >
           {/each}
-          <text x={g.x + g.letters.length * (BOX + 1) + 4} y={r.y + 5} class="fig value">{g.text}</text>
+          <text x={g.x + g.letters.length * (BOX + 1) + 4} y={y + 5} class="fig value">{g.text}</text>
         {/each}
       {/each}
     </svg>
