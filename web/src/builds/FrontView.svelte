@@ -46,7 +46,9 @@
           (connections === null || b.bill.connections <= connections)),
     ),
   )
-  const priced = $derived(shown.filter((b) => b.bill.unknown.length === 0 && m.of(b) !== null))
+  const known = $derived(shown.filter((b) => b.bill.unknown.length === 0 && m.of(b) !== null))
+  /** What has a fault is drawn where the design stands on it, and beats nothing. */
+  const priced = $derived(known.filter((b) => b.fits))
   const unpriced = $derived(shown.filter((b) => b.bill.unknown.length > 0 && m.of(b) !== null))
   $effect(() => {
     plans.askFront(
@@ -67,8 +69,8 @@
   const [H, LEFT, TOP, BOTTOM] = [400, 74, 16, 40]
   const STRIP = $derived(unpriced.length > 0 ? 96 : 12)
   const right = $derived(width - STRIP)
-  const costs = $derived(priced.map((b) => b.bill.total))
-  const values = $derived([...priced, ...unpriced].map((b) => m.of(b)!))
+  const costs = $derived(known.map((b) => b.bill.total))
+  const values = $derived([...known, ...unpriced].map((b) => m.of(b)!))
   const highX = $derived(Math.max(1, ...costs) * 1.04)
   const lowX = $derived(Math.min(...costs, highX) * 0.9)
   const [lowY, highY] = $derived.by(() => {
@@ -107,9 +109,11 @@
             ? `; the present one is beaten by ${mine.name}, ${money(mine.bill.total)}`
             : own
               ? ', the present one among them'
-              : present?.bill.unknown.length
-                ? '; what the present one costs is not known'
-                : ''
+              : present && !present.fits
+                ? '; the present one has a fault and takes no part'
+                : present?.bill.unknown.length
+                  ? '; what the present one costs is not known'
+                  : ''
         }`
   })
 </script>
@@ -161,9 +165,9 @@
     <text x={(right + width) / 2} y={H - BOTTOM + 15} text-anchor="middle" class="small">not known</text>
   {/if}
   <path d={line} fill="none" stroke="var(--ink)" stroke-width="1.6" />
-  {#each [...priced, ...unpriced] as b (b.key)}
-    {@const known = b.bill.unknown.length === 0}
-    {@const px = known ? x(b.bill.total) : (right + width) / 2}
+  {#each [...known, ...unpriced] as b (b.key)}
+    {@const sure = b.bill.unknown.length === 0}
+    {@const px = sure ? x(b.bill.total) : (right + width) / 2}
     {@const py = y(m.of(b)!)}
     {@const named = letters.get(b.key)}
     {@const top = best.includes(b)}
@@ -174,7 +178,7 @@
       data-point={b.key}
       data-front={top || undefined}
       aria-pressed={builds.keys.includes(b.key) || b.key === present?.key}
-      aria-label="{b.name}, {known ? money(b.bill.total) : 'price not known'}, {m.say(m.of(b)!)}{top
+      aria-label="{b.name}, {sure ? money(b.bill.total) : 'price not known'}, {m.say(m.of(b)!)}{top
         ? ', not beaten'
         : ''}"
       onclick={() => press(b)}

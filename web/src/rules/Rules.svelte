@@ -146,7 +146,7 @@
       {/if}
     </div>
   </main>
-  <Working />
+  <Working about={rules.open} />
 </div>
 {#if keeper.conflict}<Conflict />{/if}
 

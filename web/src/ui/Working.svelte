@@ -5,9 +5,11 @@
   import HouseRule from './HouseRule.svelte'
 
   /** The written-out equation of the selected figure, each number underlined by where it comes from. */
+  /** The rule that is looked at, where one is. */
+  let { about = null }: { about?: string | null } = $props()
   const equation = $derived(session.equation)
   const rule = $derived.by(() => {
-    const id = equation?.houseRule ?? equation?.terms.find((t) => t.origin === 'house-rule')?.ref
+    const id = about ?? equation?.houseRule ?? equation?.terms.find((t) => t.origin === 'house-rule')?.ref
     return session.reference!.houseRules.find((r) => r.id === id) ?? null
   })
 </script>
