@@ -165,11 +165,13 @@
           energy asked alone</label
         >
       </div>
-      {#if builds.look === 'front'}<FrontView {money} />{:else if builds.look === 'stages'}<StagesView
+      {#if builds.look === 'front' && (list.length > 0 || builds.found.length > 0)}<FrontView
           {money}
-        />{:else if builds.look === 'use'}<UseView {money} />{:else if builds.look === 'less'}<LessView
+        />{:else if builds.look === 'stages'}<StagesView {money} />{:else if builds.look === 'use'}<UseView
           {money}
-        />{:else if builds.look === 'prices'}<PricesView {money} />{:else if list.length > 0}
+        />{:else if builds.look === 'less'}<LessView {money} />{:else if builds.look === 'prices'}<PricesView
+          {money}
+        />{:else if list.length > 0}
         <div class="columns" bind:clientWidth={wide} style:--n={list.length}>
           {#each list as build, i (build.key + i)}
             <BuildColumn {build} index={i} {pxPerMm} tall={TALL} {most} {money} />
