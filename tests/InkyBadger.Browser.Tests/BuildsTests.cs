@@ -5,6 +5,16 @@ namespace InkyBadger.Browser.Tests;
 /// <summary>The place of builds: from the clinic's card on the shelf to another build, and back.</summary>
 public class BuildsTests
 {
+    /// <summary>The other looks of the place, each with what tells that it is there.</summary>
+    internal static readonly (string View, string Inside)[] Looks =
+    [
+        ("all as points", "[data-front]"),
+        ("in stages", "[data-testid=shuts-out]"),
+        ("rare or daily use", "[data-testid=years]"),
+        ("do less", "[data-way], [data-testid=less-not]"),
+        ("sets of prices", "[data-testid=price-sets]"),
+    ];
+
     private static void OpenBuilds(Bench bench, string name = "Pell Street")
     {
         bench.OpenDesign(name, "bank");

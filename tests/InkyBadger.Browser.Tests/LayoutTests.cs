@@ -124,16 +124,7 @@ public class LayoutTests
                     Dialog(bench, ".tools button", "Where it stands", "select", "Close", Look);
                     break;
                 case "builds":
-                    foreach (
-                        var (view, inside) in new[]
-                        {
-                            ("all as points", "[data-front]"),
-                            ("in stages", "[data-testid=shuts-out]"),
-                            ("rare or daily use", "[data-testid=years]"),
-                            ("do less", "[data-way], [data-testid=less-not]"),
-                            ("sets of prices", "[data-testid=price-sets]"),
-                        }
-                    )
+                    foreach (var (view, inside) in BuildsTests.Looks)
                     {
                         bench.ClickText(".views button", view);
                         bench.Find(inside);

@@ -50,16 +50,7 @@ public class ScreenTests
                 bench.ToPlace("Builds");
                 bench.WaitUntil(() => bench.All("[data-build]").Count == 4, "builds side by side");
                 judge("builds");
-                foreach (
-                    var (view, inside) in new[]
-                    {
-                        ("all as points", "[data-front]"),
-                        ("in stages", "[data-testid=shuts-out]"),
-                        ("rare or daily use", "[data-testid=years]"),
-                        ("do less", "[data-way], [data-testid=less-not]"),
-                        ("sets of prices", "[data-testid=price-sets]"),
-                    }
-                )
+                foreach (var (view, inside) in BuildsTests.Looks)
                 {
                     bench.ClickText(".views button", view);
                     bench.Find(inside);

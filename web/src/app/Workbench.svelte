@@ -19,6 +19,7 @@
   import { memory } from './memory.svelte'
   import { route } from './route.svelte'
   import { session } from './session.svelte'
+  import { undoKeys } from './undoKeys'
   import TitleLine from './TitleLine.svelte'
 
   const parts = $derived(pageOf(session.station))
@@ -99,15 +100,7 @@
       'Shift+?': free(() => (help.open = true)),
     }
     for (const s of stations) keys[String(s.number)] = free(() => route.toStation(session.id!, s.id))
-    // In a field with uncommitted text the keys undo the text.
-    const walk = (step: 'undo' | 'redo') => (e: KeyboardEvent) => {
-      if ((e.target as HTMLElement).closest('[data-typed], textarea, dialog')) return
-      e.preventDefault()
-      void session.walk(step)
-    }
-    keys['$mod+z'] = walk('undo')
-    keys['$mod+Shift+z'] = keys['$mod+Shift+Z'] = keys['$mod+y'] = walk('redo')
-    return tinykeys(window, keys)
+    return tinykeys(window, undoKeys(keys))
   })
 </script>
 

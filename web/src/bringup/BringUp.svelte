@@ -4,6 +4,7 @@
   import Conflict from '../app/Conflict.svelte'
   import { keeper } from '../app/keeper.svelte'
   import { session } from '../app/session.svelte'
+  import { undoKeys } from '../app/undoKeys'
   import TitleLine from '../app/TitleLine.svelte'
   import Working from '../ui/Working.svelte'
   import Beside from './Beside.svelte'
@@ -41,13 +42,8 @@
       e.preventDefault()
       f()
     }
-    return tinykeys(window, {
-      '$mod+z': act(() => void session.walk('undo')),
-      '$mod+Shift+z': act(() => void session.walk('redo')),
-      '$mod+y': act(() => void session.walk('redo')),
-      ArrowDown: act(() => bringUp.go(1)),
-      ArrowUp: act(() => bringUp.go(-1)),
-    })
+    const keys = { ArrowDown: act(() => bringUp.go(1)), ArrowUp: act(() => bringUp.go(-1)) }
+    return tinykeys(window, undoKeys(keys, 'input, textarea, select, dialog'))
   })
 
   /** On a narrow screen one of them lies over the step. */

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte'
   import { session } from '../app/session.svelte'
+  import { undoKeys } from '../app/undoKeys'
   import TitleLine from '../app/TitleLine.svelte'
   import { keeper } from '../app/keeper.svelte'
   import Conflict from '../app/Conflict.svelte'
@@ -37,12 +38,7 @@
     return () => clearTimeout(timer)
   })
   $effect(() => {
-    const walk = (step: 'undo' | 'redo') => (e: KeyboardEvent) => {
-      if ((e.target as HTMLElement).closest('[data-typed], textarea, dialog')) return
-      e.preventDefault()
-      void session.walk(step)
-    }
-    return tinykeys(window, { '$mod+z': walk('undo'), '$mod+Shift+z': walk('redo'), '$mod+y': walk('redo') })
+    return tinykeys(window, undoKeys())
   })
 
   const c = $derived(builds.comparison)

@@ -6,6 +6,7 @@
   import Conflict from '../app/Conflict.svelte'
   import { keeper } from '../app/keeper.svelte'
   import { session } from '../app/session.svelte'
+  import { undoKeys } from '../app/undoKeys'
   import TitleLine from '../app/TitleLine.svelte'
   import AsTable from '../ui/AsTable.svelte'
   import Working from '../ui/Working.svelte'
@@ -51,16 +52,7 @@
     return () => untrack(() => session.release())
   })
   $effect(() => {
-    const walk = (step: 'undo' | 'redo') => (e: KeyboardEvent) => {
-      if ((e.target as HTMLElement).closest('[data-typed], textarea, dialog, input')) return
-      e.preventDefault()
-      void session.walk(step)
-    }
-    return tinykeys(window, {
-      '$mod+z': walk('undo'),
-      '$mod+Shift+z': walk('redo'),
-      '$mod+y': walk('redo'),
-    })
+    return tinykeys(window, undoKeys({}, '[data-typed], textarea, dialog, input'))
   })
 
   const view = $derived(log.view)

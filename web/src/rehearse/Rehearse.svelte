@@ -5,6 +5,7 @@
   import Conflict from '../app/Conflict.svelte'
   import { keeper } from '../app/keeper.svelte'
   import { session } from '../app/session.svelte'
+  import { undoKeys } from '../app/undoKeys'
   import TitleLine from '../app/TitleLine.svelte'
   import Path from '../drawing/Path.svelte'
   import AsTable from '../ui/AsTable.svelte'
@@ -59,27 +60,22 @@
     return () => clearInterval(timer)
   })
   $effect(() => {
-    const walk = (step: 'undo' | 'redo') => (e: KeyboardEvent) => {
-      if ((e.target as HTMLElement).closest('[data-typed], textarea, dialog')) return
-      e.preventDefault()
-      void session.walk(step)
-    }
     // Keys of the play head, where nothing else has them.
     const head = (act: () => void) => (e: KeyboardEvent) => {
       if ((e.target as HTMLElement).closest('input, select, textarea, button, a, dialog, svg, summary')) return
       e.preventDefault()
       act()
     }
-    return tinykeys(window, {
-      '$mod+z': walk('undo'),
-      '$mod+Shift+z': walk('redo'),
-      '$mod+y': walk('redo'),
-      Space: head(() => (playing = !playing)),
-      ArrowRight: head(() => year.go(year.at + 1)),
-      ArrowLeft: head(() => year.go(year.at - 1)),
-      'Shift+ArrowRight': head(() => year.go(year.at + QUARTERS)),
-      'Shift+ArrowLeft': head(() => year.go(year.at - QUARTERS)),
-    })
+    return tinykeys(
+      window,
+      undoKeys({
+        Space: head(() => (playing = !playing)),
+        ArrowRight: head(() => year.go(year.at + 1)),
+        ArrowLeft: head(() => year.go(year.at - 1)),
+        'Shift+ArrowRight': head(() => year.go(year.at + QUARTERS)),
+        'Shift+ArrowLeft': head(() => year.go(year.at - QUARTERS)),
+      }),
+    )
   })
 
   const wait = $derived(year.intro?.wait ?? null)

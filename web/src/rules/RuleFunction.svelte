@@ -100,9 +100,9 @@
     rules.tried = null
   }
   const axis = $derived(curve ? ticks(curve.to, 6).filter((t) => t >= curve.from) : [])
-  const marks = $derived(
-    ticks(high, 5).filter((t) => t >= low && (!curve?.stepped || curve.unit !== '' || Number.isInteger(t))),
-  )
+  /** Of steps the values themselves, as long as they are few. */
+  const steps = $derived([...new Set(points.map((p) => p.value))])
+  const marks = $derived(curve?.stepped && steps.length <= 8 ? steps : ticks(high, 5).filter((t) => t >= low))
   const written = (v: number) => say(v, curve!.unit)
 </script>
 

@@ -5,6 +5,7 @@
   import { keeper } from '../app/keeper.svelte'
   import { route } from '../app/route.svelte'
   import { session } from '../app/session.svelte'
+  import { undoKeys } from '../app/undoKeys'
   import TitleLine from '../app/TitleLine.svelte'
   import { stationOf, stations } from '../stations'
   import { isOwn, pretty, schools, takeRule, takeSchool } from '../ui/houseRules'
@@ -37,19 +38,14 @@
   })
   $effect(() => () => untrack(() => rules.stop()))
   $effect(() => {
-    const walk = (step: 'undo' | 'redo') => (e: KeyboardEvent) => {
-      if ((e.target as HTMLElement).closest('[data-typed], textarea, dialog')) return
-      e.preventDefault()
-      void session.walk(step)
-    }
-    return tinykeys(window, {
-      '$mod+z': walk('undo'),
-      '$mod+Shift+z': walk('redo'),
-      '$mod+y': walk('redo'),
-      Escape: (e: KeyboardEvent) => {
-        if (!(e.target as HTMLElement).closest('input, select, dialog')) route.go(route.back)
-      },
-    })
+    return tinykeys(
+      window,
+      undoKeys({
+        Escape: (e: KeyboardEvent) => {
+          if (!(e.target as HTMLElement).closest('input, select, dialog')) route.go(route.back)
+        },
+      }),
+    )
   })
 
   const table = $derived(session.reference!.houseRules)

@@ -6,6 +6,7 @@
   import Conflict from '../app/Conflict.svelte'
   import { keeper } from '../app/keeper.svelte'
   import { session } from '../app/session.svelte'
+  import { undoKeys } from '../app/undoKeys'
   import TitleLine from '../app/TitleLine.svelte'
   import CutsPage from './CutsPage.svelte'
   import FusesPage from './FusesPage.svelte'
@@ -38,12 +39,7 @@
   })
   $effect(() => {
     untrack(() => session.release())
-    const walk = (step: 'undo' | 'redo') => (e: KeyboardEvent) => {
-      if ((e.target as HTMLElement).closest('input, textarea, dialog')) return
-      e.preventDefault()
-      void session.walk(step)
-    }
-    return tinykeys(window, { '$mod+z': walk('undo'), '$mod+Shift+z': walk('redo'), '$mod+y': walk('redo') })
+    return tinykeys(window, undoKeys({}, 'input, textarea, dialog'))
   })
 
   let [trouble, told] = $state(['', ''])
