@@ -8,7 +8,7 @@ public class BuildsTests
     /// <summary>The other looks of the place, each with what tells that it is there.</summary>
     internal static readonly (string View, string Inside)[] Looks =
     [
-        ("all as points", "[data-front]"),
+        ("all as points", "[data-testid=pointed]"),
         ("in stages", "[data-testid=shuts-out]"),
         ("rare or daily use", "[data-testid=years]"),
         ("do less", "[data-way], [data-testid=less-not]"),

@@ -103,7 +103,9 @@
   const mine = $derived(own ? beats(own) : null)
   $effect(() => {
     plans.says = !front
-      ? null
+      ? priced.length === 0 && !builds.running
+        ? 'No build of this stock can be made without a fault: there is no front'
+        : null
       : `${count} of ${num(priced.length)} builds cannot be beaten for ${m.name} at their cost${
           mine
             ? `; the present one is beaten by ${mine.name}, ${money(mine.bill.total)}`
