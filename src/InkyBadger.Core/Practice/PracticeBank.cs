@@ -1,0 +1,163 @@
+using InkyBadger.Core.Design;
+using InkyBadger.Core.Findings;
+
+namespace InkyBadger.Core.Practice;
+
+/// <summary>How hard it is: how many faults, how large the bank, and whether they are plain or near the limit.</summary>
+/// <param name="Number">[1 to 6].</param>
+/// <param name="Faults">[1 to 9].</param>
+/// <param name="Near">The faults are those nearest to what would still be well.</param>
+/// <param name="Words">What there is to look at, in a few words.</param>
+public sealed record PracticeLevel(int Number, int Faults, bool Near, string Words)
+{
+    internal BankSize Size { get; init; }
+
+    public static IReadOnlyList<PracticeLevel> All { get; } =
+    [
+        new(1, 1, false, "three parts, one fault") { Size = BankSize.Three },
+        new(2, 2, false, "one bank, plain faults") { Size = BankSize.One },
+        new(3, 4, false, "one bank, plain faults") { Size = BankSize.One },
+        new(4, 5, true, "one bank, near the limit") { Size = BankSize.One },
+        new(5, 7, false, "two banks, plain faults") { Size = BankSize.Two },
+        new(6, 9, true, "two banks, near the limit") { Size = BankSize.Two },
+    ];
+
+    /// <exception cref="Refusal"><c>level</c> when there is none.</exception>
+    public static PracticeLevel Get(int number) =>
+        number >= 1 && number <= All.Count
+            ? All[number - 1]
+            : throw new Refusal("level", $"there are levels 1 to {All.Count}");
+}
+
+/// <summary>
+/// A fault somebody planted: its kind, the parts at which it is pointed out, how the tool finds it, and what else it finds of the same thing.
+/// </summary>
+internal sealed record Planted(PracticeKind Kind, IReadOnlyList<string> Parts, Finding Finding, IReadOnlyList<Finding> Besides)
+{
+    /// <summary>All that is found of it.</summary>
+    public IEnumerable<Finding> Findings => Besides.Prepend(Finding);
+}
+
+/// <summary>
+/// A bank somebody else built, made from a number: a good one with faults planted in it. Each of them is found by the tool, each alone, and
+/// nothing else is found: a fault that would bring or hide another one is not planted.
+/// </summary>
+internal sealed class PracticeBank
+{
+    /// <summary>Seeds that are asked for [1 to this].</summary>
+    public const int MostSeed = 999_999;
+
+    private PracticeBank(int seed, PracticeLevel level, FoundScene found, IReadOnlyList<Planted> faults) =>
+        (Seed, Level, Found, Faults) = (seed, level, found, faults);
+
+    public int Seed { get; }
+    public PracticeLevel Level { get; }
+    public FoundScene Found { get; }
+
+    /// <summary>In the order in which they are told at the end: the gravest first.</summary>
+    public IReadOnlyList<Planted> Faults { get; }
+
+    /// <exception cref="Refusal"><c>seed</c> or <c>level</c> when it is out of its range.</exception>
+    public static PracticeBank Make(int seed, int level)
+    {
+        if (seed is < 1 or > MostSeed)
+            throw new Refusal("seed", $"a number from 1 to {MostSeed}");
+        var asked = PracticeLevel.Get(level);
+        var all = PracticeKinds.All;
+        var first = seed * asked.Faults % all.Count;
+        for (var again = 0; ; again++)
+        {
+            var scene = new FoundScene(GoodBanks.Make(seed, asked.Size, again));
+            var draws = new SplitMix((ulong)seed * 0xD1B54A32D192ED03 + (ulong)level);
+            // Kinds take turns with the seeds, so that none is left out; behind them come the others in any order.
+            var order = all.Index()
+                .Select(k => (k.Item, At: (k.Index - first + all.Count) % all.Count is var turn && turn < asked.Faults ? turn - asked.Faults : draws.Uniform()))
+                .OrderBy(k => k.At)
+                .Select(k => k.Item);
+            var planted = new List<Planted>();
+            foreach (var kind in order)
+            {
+                if (planted.Count == asked.Faults)
+                    break;
+                if (planted.Exists(p => p.Kind.Rules.Intersect(kind.Rules).Any()))
+                    continue;
+                if (Plant(ref scene, kind, planted, asked, ref draws) is { } more)
+                    planted.Add(more);
+                // The kind whose turn it is wants another bank, as long as there is one.
+                else if (planted.Count == 0 && again < MostBanks && kind == all[first])
+                    break;
+            }
+            if (planted.Count == asked.Faults || again == MostBanks && planted.Count > 0)
+                return new(seed, asked, scene, [.. planted.Index().OrderBy(p => p.Item.Finding.Grade).ThenBy(p => p.Index).Select(p => p.Item)]);
+        }
+    }
+
+    /// <summary>Other good banks that are looked for where the kind whose turn it is has no place in one.</summary>
+    private const int MostBanks = 8;
+
+    /// <summary>What is found in it, remarks left out.</summary>
+    internal static List<Finding> Wrong(Evaluation e) => [.. e.Findings.Where(f => f.Grade < Grade.Note)];
+
+    /// <summary>The most ways of a kind that are tried on one bank.</summary>
+    private const int MostTried = 8;
+
+    private static Planted? Plant(ref FoundScene scene, PracticeKind kind, List<Planted> before, PracticeLevel level, ref SplitMix draws)
+    {
+        var banks = scene.Design.Banks.Count;
+        var first = draws.Of(banks);
+        for (var i = 0; i < banks; i++)
+        {
+            var ways = kind.Ways(scene, (first + i) % banks).Where(w => w.Parts.Length > 0).ToList();
+            // Which of several places, by chance; within it the plain ones come first, or the near ones do.
+            var places = ways.GroupBy(w => w.Parts[0]).ToList();
+            var from = places.Count > 0 ? draws.Of(places.Count) : 0;
+            var tried = 0;
+            for (var n = 0; n < places.Count; n++)
+            {
+                IEnumerable<Planting> group = places[(from + n) % places.Count];
+                foreach (var way in level.Near ? group.Reverse() : group)
+                {
+                    if (tried++ == MostTried)
+                        break;
+                    if (Try(way, kind, before) is not var (then, planted))
+                        continue;
+                    scene = then;
+                    return planted;
+                }
+            }
+        }
+        return null;
+    }
+    /// <summary>The bank with one fault more; null: it would hide one that is there, or bring something that is not the same thing.</summary>
+    private static (FoundScene Then, Planted Planted)? Try(Planting way, PracticeKind kind, List<Planted> before)
+    {
+        if (Work.DesignCheck.Faults(way.Design).Count > 0)
+            return null;
+        var then = new FoundScene(way.Design);
+        var wrong = Wrong(then.E);
+        Finding? Still(Finding f) => wrong.Find(w => w.IsAsOf(f));
+        if (before.SelectMany(p => p.Findings).Any(f => Still(f) is null))
+            return null;
+        var own = wrong.Where(w => !before.Exists(p => p.Findings.Any(w.IsAsOf))).ToList();
+        var found = own.Find(f => kind.Rules.Contains(f.Rule));
+        if (found is null || own.Exists(f => f != found && !Belongs(kind, found, f)))
+            return null;
+        var parts = way.Parts.Where(k => then.Find(k) is not null).ToList();
+        if (parts.Count == 0)
+            return null;
+        // The figures of those before may have moved with it: they are told as they stand now.
+        for (var p = 0; p < before.Count; p++)
+            before[p] = before[p] with { Finding = Still(before[p].Finding)!, Besides = [.. before[p].Besides.Select(f => Still(f)!)] };
+        return (then, new(kind, parts, found, [.. own.Where(f => f != found)]));
+    }
+
+    private static bool Belongs(PracticeKind kind, Finding found, Finding other) =>
+        // Where it stands is told of every bank.
+        kind.On.Contains(PartKind.Place) && found.Rule == other.Rule
+        || found.Bank == other.Bank
+        && (
+            kind.Rules.Contains(other.Rule)
+            || kind.Brings.Contains(other.Rule)
+                && (found.About == other.About || found.About.Length > 0 && other.About.EndsWith("-" + found.About, StringComparison.Ordinal))
+        );
+}
