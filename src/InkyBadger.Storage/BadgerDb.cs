@@ -114,6 +114,18 @@ public sealed class LogEntryRow
     public double? DeletedAtSeenH { get; set; }
 }
 
+/// <summary>What came of practising: a go at a bank, a guess, a walk with the meter, as JSON.</summary>
+public sealed class PracticeRow
+{
+    public long Id { get; init; }
+    public required string Kind { get; init; }
+
+    /// <summary>Of a go or a walk, made by whoever practises, so that it is written once; empty: a guess.</summary>
+    public required string Key { get; init; }
+    public required string Document { get; set; }
+    public DateTime AtUtc { get; set; }
+}
+
 /// <summary>A thing the database knows of itself, by its name.</summary>
 public sealed class FactRow
 {
@@ -132,6 +144,7 @@ public sealed class BadgerDb(DbContextOptions<BadgerDb> options) : DbContext(opt
     public DbSet<LogReadingRow> LogReadings => Set<LogReadingRow>();
     public DbSet<LogSlotRow> LogSlots => Set<LogSlotRow>();
     public DbSet<LogEntryRow> LogEntries => Set<LogEntryRow>();
+    public DbSet<PracticeRow> Practice => Set<PracticeRow>();
 
     protected override void OnModelCreating(ModelBuilder model)
     {
@@ -182,6 +195,14 @@ public sealed class BadgerDb(DbContextOptions<BadgerDb> options) : DbContext(opt
             row.ToTable("log_entries");
             row.HasKey(e => e.Id);
             row.HasIndex(e => new { e.DesignId, e.BankId });
+        });
+        model.Entity<PracticeRow>(row =>
+        {
+            row.ToTable("practice");
+            row.HasKey(p => p.Id);
+            row.Property(p => p.Kind).HasMaxLength(20);
+            row.Property(p => p.Key).HasMaxLength(40);
+            row.HasIndex(p => new { p.Kind, p.Key });
         });
         model.Entity<FactRow>(row =>
         {

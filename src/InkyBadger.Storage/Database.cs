@@ -25,7 +25,8 @@ public static class Database
             .AddSingleton<SeenTime>()
             .AddScoped<DesignStore>()
             .AddScoped<OwnItems>()
-            .AddScoped<LogStore>();
+            .AddScoped<LogStore>()
+            .AddScoped<PracticeStore>();
 
     /// <summary>Never made by opening it: a database that is gone is not begun anew behind the user's back.</summary>
     internal static DbContextOptionsBuilder Use(

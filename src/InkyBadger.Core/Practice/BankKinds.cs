@@ -103,16 +103,7 @@ internal static class BankKinds
 
     /// <summary>All units with another plate.</summary>
     private static Planting Item(FoundScene s, int b, Func<UnitItem, UnitItem> change) =>
-        new(s.With(b, x => x with { Unit = Named(change(x.Unit!)) }), FoundScene.Key(b, "bank"));
-
-    private static UnitItem Named(UnitItem item) =>
-        item with
-        {
-            Key = $"found-{item.Cells}-{item.Ah}",
-            Name =
-                $"{Chemistries.Get(item.Chemistry).Label.Split(' ')[0]} {Say.V(item.Cells * Chemistries.Get(item.Chemistry).CellNominalV)} "
-                + $"{Say.Number(item.Ah)} Ah",
-        };
+        new(s.With(b, x => x with { Unit = UnitKinds.Named(change(x.Unit!)) }), FoundScene.Key(b, "bank"));
 
     /// <summary>A start as hard as the inverter bears, over a BMS whose peak is not made for it.</summary>
     private static IEnumerable<Planting> StartsOverPeak(FoundScene s, int b)

@@ -17,8 +17,22 @@ public sealed record DrawnThing(string Key, IReadOnlyList<string> Lines)
 /// <summary>Copper on the drawing: a part, its cross-section a conductor [mm²], how many lie side by side, and what is written on it.</summary>
 public sealed record DrawnCopper(string Key, double AreaMm2, int Conductors, string Label);
 
-/// <summary>A unit at its place: string and place from 1; what is written at its posts.</summary>
-public sealed record DrawnUnit(string Key, int String, int Unit, IReadOnlyList<string> Lines, string? Joint);
+/// <summary>
+/// A unit at its place: string and place from 1; name, volts, ampere-hours, kind and age; what was measured of it; the rest of its plate;
+/// what is written at its posts.
+/// </summary>
+public sealed record DrawnUnit(
+    string Key,
+    int String,
+    int Unit,
+    string Name,
+    string Volts,
+    string Ah,
+    string Kind,
+    IReadOnlyList<string> Measured,
+    IReadOnlyList<string> Plate,
+    string? Joint
+);
 
 /// <summary>A link, jumper or lead: where it lies (rail, string, after which), and its copper.</summary>
 public sealed record DrawnConductor(ConductorKind Kind, Pole Rail, int String, int After, DrawnCopper Copper);
@@ -92,7 +106,7 @@ public sealed record FoundDrawing(IReadOnlyList<DrawnBank> Banks, IReadOnlyList<
             },
         ];
         if (j.Amps is { } amps)
-            lines.Add(Say.A(amps));
+            lines.Add(Say.Rating(amps));
         if (j.Hours is { } hours)
             lines.Add($"{Say.Hours(hours)} a day");
         return new($"join-{j.Id}", lines);
@@ -152,24 +166,28 @@ public sealed record FoundDrawing(IReadOnlyList<DrawnBank> Banks, IReadOnlyList<
         for (var u = 1; u <= b.Series; u++)
         {
             var (item, at) = (FoundScene.ItemOf(b, s, u), FoundScene.PositionOf(b, s, u));
-            var name = item.Name.Split(' ', 2);
-            List<string> lines = [$"{Say.StringName(s)}{u}", name.Length > 1 ? name[1] : item.Name, name[0]];
-            lines.Add(at?.AgeYears is { } years ? $"{Say.Number(years)} years" : "new");
-            if (item.Bms is { } bms)
-                lines.Add($"BMS {Say.Number(bms.ContinuousA)} A" + (bms.PeakA is { } peak ? $", {Say.Number(peak)} A {Say.Seconds(bms.PeakSeconds ?? 0)}" : ""));
-            if (item.Bms?.ChargeA is { } charge)
-                lines.Add($"takes {Say.A(charge)}");
-            if (item.MassKg is { } kg)
-                lines.Add(Say.Mass(kg, UnitSystem.Metric));
+            List<string> measured = [],
+                plate = [];
             if (at?.Health is { } health)
-                lines.Add($"tested {Say.Number(health * item.Ah)} Ah");
+                measured.Add($"tested {Say.Number(health * item.Ah)} Ah");
             if (at?.Soc is { } soc)
-                lines.Add($"{Say.Percent(soc, 0)} full");
+                measured.Add($"{Say.Percent(soc, 0)} full");
+            if (item.Bms is { } bms)
+                plate.Add($"BMS {Say.Rating(bms.ContinuousA)}" + (bms.PeakA is { } peak ? $", {Say.Rating(peak)} for {Say.Seconds(bms.PeakSeconds ?? 0)}" : ""));
+            if (item.Bms?.ChargeA is { } charge)
+                plate.Add($"takes {Say.Rating(charge)}");
+            if (item.MassKg is { } kg)
+                plate.Add(Say.Mass(kg, UnitSystem.Metric));
             yield return new(
                 FoundScene.UnitKey(bank, s, u),
                 s,
                 u,
-                lines,
+                $"{Say.StringName(s)}{u}",
+                Say.V(item.Cells * Chemistries.Get(item.Chemistry).CellNominalV),
+                $"{Say.Number(item.Ah)} Ah",
+                $"{UnitKinds.Short(item.Chemistry)}, {(at?.AgeYears is { } years ? $"{Say.Number(years)} years" : "new")}",
+                measured,
+                plate,
                 at?.JointMilliohm is { } ohm ? $"joint {Say.Number(ohm, ohm < 10 ? 1 : 0)} mΩ" : null
             );
         }

@@ -38,11 +38,14 @@ internal sealed record Planted(PracticeKind Kind, IReadOnlyList<string> Parts, F
     public IEnumerable<Finding> Findings => Besides.Prepend(Finding);
 }
 
+/// <summary>A part one may point at, and what may be said of it.</summary>
+public sealed record PracticePart(string Key, string Name, IReadOnlyList<Sentence> Sentences);
+
 /// <summary>
 /// A bank somebody else built, made from a number: a good one with faults planted in it. Each of them is found by the tool, each alone, and
 /// nothing else is found: a fault that would bring or hide another one is not planted.
 /// </summary>
-internal sealed class PracticeBank
+public sealed class PracticeBank
 {
     /// <summary>Seeds that are asked for [1 to this].</summary>
     public const int MostSeed = 999_999;
@@ -52,10 +55,24 @@ internal sealed class PracticeBank
 
     public int Seed { get; }
     public PracticeLevel Level { get; }
-    public FoundScene Found { get; }
+    internal FoundScene Found { get; }
 
     /// <summary>In the order in which they are told at the end: the gravest first.</summary>
-    public IReadOnlyList<Planted> Faults { get; }
+    internal IReadOnlyList<Planted> Faults { get; }
+
+    /// <summary>The bank as a design, whose figures show what is right with it and what is not.</summary>
+    public DesignDocument Document => Found.Design;
+
+    /// <summary>As it is drawn.</summary>
+    public FoundDrawing Drawing => FoundDrawing.Of(Found);
+
+    /// <summary>What one may point at, each with what may be said of it.</summary>
+    public IReadOnlyList<PracticePart> Parts =>
+        [.. Found.Parts.Select(p => new PracticePart(p.Key, p.Name, PracticeJudge.Sentences(this, p)))];
+
+    /// <summary>How these answers stand; over: what was not seen is told.</summary>
+    /// <exception cref="Refusal"><c>part</c> or <c>said</c> when the bank has no such part, or nobody may say that of it.</exception>
+    public PracticeGo Go(IReadOnlyList<PracticeAnswer> answers, bool over) => PracticeJudge.Of(this, answers, over);
 
     /// <exception cref="Refusal"><c>seed</c> or <c>level</c> when it is out of its range.</exception>
     public static PracticeBank Make(int seed, int level)

@@ -24,7 +24,7 @@ internal static class UnitKinds
                 Series(s, b) || Parallel(s, b)
                     ? [Swap(s, b, 1, u => true, Absorbent, all: true), Swap(s, b, 1, u => u == 1, Absorbent, all: true)]
                     : [],
-            Fine = (s, p) => new($"{Chemistries.Get(Item(s, p).Chemistry).Label}, as all the others.", null),
+            Fine = (s, p) => new($"{Short(Item(s, p).Chemistry)}, as all the others.", null),
         },
         new("string-unlike", "Its string is unlike the one beside it", OnUnit, ["bank.unlike-parallel"])
         {
@@ -101,7 +101,7 @@ internal static class UnitKinds
                 s.Design.Banks[b].Unit!.Chemistry == "agm"
                     ? [new(s.With(b, x => x with { Unit = Flooded(x.Unit!), Chemistry = null }), Units(s, b, (_, _) => true))]
                     : [],
-            Fine = (s, p) => new($"{Chemistries.Get(Item(s, p).Chemistry).Label} is sealed.", null),
+            Fine = (s, p) => Item(s, p).Chemistry is "agm" or "gel" ? new($"{Short(Item(s, p).Chemistry)} is sealed.", null) : null,
         },
         new("too-heavy", "One person does not lift it", OnUnit, ["bank.lift"])
         {
@@ -190,13 +190,22 @@ internal static class UnitKinds
 
     private static UnitItem Flooded(UnitItem item) => Named(item with { Chemistry = "flooded" });
 
-    private static UnitItem Named(UnitItem item) =>
+    /// <summary>A unit whose plate says something else, by a name of its own.</summary>
+    internal static UnitItem Named(UnitItem item) =>
         item with
         {
             Key = $"found-{item.Chemistry}-{item.Cells}-{item.Ah}",
             Name =
-                $"{Chemistries.Get(item.Chemistry).Label.Split(' ')[0]} {Say.V(item.Cells * Chemistries.Get(item.Chemistry).CellNominalV)} "
-                + $"{Say.Number(item.Ah)} Ah",
+                $"{Short(item.Chemistry)} {Say.V(item.Cells * Chemistries.Get(item.Chemistry).CellNominalV)} {Say.Number(item.Ah)} Ah",
+        };
+
+    /// <summary>A chemistry as it stands on a plate.</summary>
+    internal static string Short(string chemistry) =>
+        chemistry switch
+        {
+            "lfp" or "nmc" or "agm" => chemistry.ToUpperInvariant(),
+            "flooded" => "flooded lead",
+            _ => chemistry,
         };
 
     private static IEnumerable<Planting> Aged(FoundScene s, int b, double years)

@@ -250,6 +250,36 @@ namespace InkyBadger.Storage.Migrations
                     b.ToTable("own_items", (string)null);
                 });
 
+            modelBuilder.Entity("InkyBadger.Storage.PracticeRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("AtUtc")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Kind", "Key");
+
+                    b.ToTable("practice", (string)null);
+                });
+
             modelBuilder.Entity("InkyBadger.Storage.StateRow", b =>
                 {
                     b.Property<string>("DesignId")

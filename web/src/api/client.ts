@@ -56,6 +56,19 @@ export type OwnTables = Schemas['OwnTables']
 export type AcBoard = Schemas['AcBoardResult']
 export type AcDrawing = Schemas['AcDrawing']
 export type Dark = Schemas['DarkResult']
+export type FoundBank = Schemas['FoundBankAnswer']
+export type FoundDrawing = Schemas['FoundDrawing']
+export type DrawnBank = Schemas['DrawnBank']
+export type DrawnRun = Schemas['DrawnRun']
+export type PracticeGo = Schemas['PracticeGo']
+export type PracticeAnswer = Schemas['PracticeAnswer']
+export type PracticeLevel = Schemas['PracticeLevel']
+export type PracticeResults = Schemas['PracticeResults']
+export type WalkState = Schemas['WalkState']
+export type GuessQuestion = Schemas['GuessQuestion']
+export type GuessAnswer = Schemas['GuessAnswer']
+export type GuessTrend = Schemas['GuessTrend']
+export type GlossaryWord = Schemas['GlossaryWord']
 export type RuleRow = Schemas['RuleRow']
 export type RuleChoice = Schemas['RuleChoice']
 export type RuleLine = Schemas['RuleLine']
@@ -638,6 +651,26 @@ export const api = {
   /** The ledger of units, or upkeep as a calendar, as a file. */
   saveLog: async (id: string, what: 'units.csv' | 'upkeep.ics', design: Design, bank: number) =>
     saved(await asked(`/api/designs/${id}/log/${what}?bank=${bank}`, design, AbortSignal.timeout(MOST_FILES_MS)), what),
+  practiceLevels: async () => unwrap(await client.GET('/api/practice/levels')),
+  practiceBank: async (seed: number, level: number) =>
+    unwrap(await client.GET('/api/practice/bank', { params: { query: { seed, level } } })),
+  practiceGo: async (go: Schemas['GoRequest']) => unwrap(await client.POST('/api/practice/go', { body: go })),
+  practiceWalk: async (walk: Schemas['WalkRequest']) => unwrap(await client.POST('/api/practice/walk', { body: walk })),
+  practiceResults: async () => unwrap(await client.GET('/api/practice/results')),
+  guesses: async (design: Design, bank: number) =>
+    unwrap(await client.POST('/api/guesses', { params: { query: { bank } }, body: design as unknown as Body })),
+  /** Null: the design has no such figure. */
+  sayGuess: async (design: Design, bank: number, id: string, said: number) => {
+    const answer = await client.POST('/api/guesses/say', {
+      params: { query: { bank, id, said } },
+      body: design as unknown as Body,
+    })
+    return answer.response.status === 204 ? null : unwrap(answer)
+  },
+  words: async (design: Design, bank: number) =>
+    unwrap(await client.POST('/api/words', { params: { query: { bank } }, body: design as unknown as Body })),
+  /** The words with no design open. */
+  glossary: async () => unwrap(await client.GET('/api/words')),
   climates: async () => unwrap(await client.GET('/api/climates')),
   reference: async () => unwrap(await client.GET('/api/reference')),
 }

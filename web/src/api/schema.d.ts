@@ -572,6 +572,77 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The words of the job, with no design open */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GlossaryWord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** The words of the job with the figures of a design; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GlossaryWord"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -3290,6 +3361,369 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/levels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How hard it can be */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeLevel"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/bank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A bank somebody else built, from its number: drawn as it is, nothing marked */
+        get: {
+            parameters: {
+                query: {
+                    seed: number;
+                    level: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FoundBankAnswer"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/go": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What was said of it, judged; kept on this machine under the key of the go */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GoRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeGo"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/walk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring-up on a bank with hidden faults: the calls so far, judged, and the next reading */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WalkRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WalkState"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What came of practising, kept on this machine alone */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeResults"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/results.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All of it as CSV */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guesses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which figures of a design can be guessed; nothing is stored */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GuessQuestion"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guesses/say": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A guess judged against the design, and kept on this machine */
+        post: {
+            parameters: {
+                query?: {
+                    bank?: number;
+                    id?: string;
+                    said?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonObject"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GuessAnswer"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{id}/log": {
         parameters: {
             query?: never;
@@ -4841,6 +5275,11 @@ export interface components {
             amps: number;
         };
         /**
+         * @description How an answer stands.
+         * @enum {unknown}
+         */
+        AnswerIs: "found" | "again" | "in-order" | "miss";
+        /**
          * @description What an array and its controller fail at, in the order they are told.
          * @enum {unknown}
          */
@@ -5974,6 +6413,11 @@ export interface components {
             /** Format: int32 */
             lugs: number;
         };
+        /**
+         * @description How a call stands.
+         * @enum {unknown}
+         */
+        CallIs: "caught" | "passed" | "went-past" | "false-alarm";
         /** @description What was read at a capacity test: one of the three amounts. */
         CapacityReading: {
             /**
@@ -6885,6 +7329,96 @@ export interface components {
             /** Format: double */
             buyM: number;
         };
+        /** @description A bank with all that hangs on it. */
+        DrawnBank: {
+            id: string;
+            name: string;
+            whole: components["schemas"]["DrawnThing"];
+            /** Format: int32 */
+            series: number;
+            /** Format: int32 */
+            parallel: number;
+            style: components["schemas"]["WiringStyle"];
+            units: components["schemas"]["DrawnUnit"][];
+            conductors: components["schemas"]["DrawnConductor"][];
+            takeOff: null | string;
+            stringFuses: null | components["schemas"]["DrawnThing"];
+            fuse: components["schemas"]["DrawnThing"];
+            cable: components["schemas"]["DrawnCopper"];
+            switch: components["schemas"]["DrawnThing"];
+            shunt: components["schemas"]["DrawnThing"];
+            bus: components["schemas"]["DrawnThing"];
+            bonding: null | components["schemas"]["DrawnThing"];
+            inverter: null | components["schemas"]["DrawnThing"];
+            panel: null | components["schemas"]["DrawnRun"];
+            runs: components["schemas"]["DrawnRun"][];
+        };
+        /** @description A link, jumper or lead: where it lies (rail, string, after which), and its copper. */
+        DrawnConductor: {
+            kind: components["schemas"]["ConductorKind"];
+            rail: components["schemas"]["Pole"];
+            /** Format: int32 */
+            string: number;
+            /** Format: int32 */
+            after: number;
+            copper: components["schemas"]["DrawnCopper"];
+        };
+        /** @description Copper on the drawing: a part, its cross-section a conductor [mm²], how many lie side by side, and what is written on it. */
+        DrawnCopper: {
+            key: string;
+            /** Format: double */
+            areaMm2: number;
+            /** Format: int32 */
+            conductors: number;
+            label: string;
+        };
+        /** @description A run beyond the bus: what is at its end, its fuse, its cable, and what is unusual in the way it is laid. */
+        DrawnRun: {
+            /** @description What hangs on it; the part one points at. */
+            thing: components["schemas"]["DrawnThing"];
+            /** @description The kind of its part. */
+            kind: components["schemas"]["PartKind"];
+            fuse: null | components["schemas"]["DrawnThing"];
+            copper: null | components["schemas"]["DrawnCopper"];
+            /** @description Its feed is the DC panel's. */
+            onPanel: boolean;
+            /**
+             * Format: int32
+             * @description It leaves the first string after so many units; null: it hangs on the bus.
+             */
+            tap: null | number;
+            /** @description Its negative goes to the bank's own post. */
+            pastShunt: boolean;
+            source: null | components["schemas"]["SourceKind"];
+            front: null | components["schemas"]["DrawnThing"];
+        };
+        /** @description A thing on the drawing with all that is written on it, the first line large. */
+        DrawnThing: {
+            /** @description The part one points at. */
+            key: string;
+            /** @description What stands on it, in its order. */
+            lines: string[];
+            /** @description It is not there: its place is empty. */
+            absent: boolean;
+        };
+        /**
+         * @description A unit at its place: string and place from 1; name, volts, ampere-hours, kind and age; what was measured of it; the rest of its plate;
+         *     what is written at its posts.
+         */
+        DrawnUnit: {
+            key: string;
+            /** Format: int32 */
+            string: number;
+            /** Format: int32 */
+            unit: number;
+            name: string;
+            volts: string;
+            ah: string;
+            kind: string;
+            measured: string[];
+            plate: string[];
+            joint: null | string;
+        };
         /** @description Something that happens from one moment to another of the rehearsal. */
         Drop: {
             kind: components["schemas"]["DropKind"];
@@ -7272,6 +7806,21 @@ export interface components {
         };
         /** @enum {unknown} */
         FlipKind: "unit-price" | "hour-rate" | "cycles-per-year";
+        FoundBankAnswer: {
+            /** Format: int32 */
+            seed: number;
+            level: components["schemas"]["PracticeLevel"];
+            name: string;
+            document: components["schemas"]["DesignDocument"];
+            drawing: components["schemas"]["FoundDrawing"];
+            parts: components["schemas"]["PracticePart"][];
+        };
+        /** @description A bank as found: nothing but what somebody with a torch would read off it. */
+        FoundDrawing: {
+            banks: components["schemas"]["DrawnBank"][];
+            joins: components["schemas"]["DrawnThing"][];
+            place: components["schemas"]["DrawnThing"];
+        };
         /** @description A build as a point: its cost [money, ≥ 0], and its merit, the more the better (turned round by a minus otherwise). */
         FrontPoint: {
             /** Format: double */
@@ -7390,6 +7939,26 @@ export interface components {
         GiveBackAnswer: {
             turns: null | string;
         };
+        /** @description A word of the job: what it is, what else it is called, what it is mixed up with, and what it is in the open design. */
+        GlossaryWord: {
+            key: string;
+            term: string;
+            aliases: string[];
+            words: string;
+            mixedUp: string;
+            /** @description With the design’s own figures; null: the design has none of it. */
+            here: null | string;
+            pointer: null | string;
+        };
+        GoRequest: {
+            key: string;
+            /** Format: int32 */
+            seed: number;
+            /** Format: int32 */
+            level: number;
+            answers: components["schemas"]["PracticeAnswer"][];
+            over: boolean;
+        };
         /** @enum {unknown} */
         Grade: "danger" | "fault" | "caution" | "note";
         /** @description What a bank may grow into, and the load all of them were run down under [W]. */
@@ -7505,6 +8074,59 @@ export interface components {
             /** Format: double */
             price: null | number;
             not: null | string;
+        };
+        GuessAnswer: {
+            judged: components["schemas"]["GuessJudged"];
+            trend: components["schemas"]["GuessTrend"];
+        };
+        /** @description A guess judged. */
+        GuessJudged: {
+            question: components["schemas"]["GuessQuestion"];
+            /** Format: double */
+            said: number;
+            /**
+             * Format: double
+             * @description The figure, in the question’s unit.
+             */
+            right: number;
+            /**
+             * Format: double
+             * @description Said ÷ right.
+             */
+            ratio: number;
+            /** @description How far off. */
+            words: string;
+            /** @description The rule of thumb that would have helped, with what it gives here. */
+            thumb: string;
+            /** @description Where that rule fails. */
+            fails: string;
+        };
+        /** @description A figure that one guesses before it is shown. */
+        GuessQuestion: {
+            /** @description The same in every design: `amps`, `copper`, `fuse`, `hours`, `drop`, `short`, `share`. */
+            id: string;
+            /** @description Of the figure in the evaluation. */
+            pointer: string;
+            /** @description What is asked, with what one needs for it by head. */
+            ask: string;
+            /** @description In which it is said. */
+            unit: string;
+        };
+        /** @description How far off over time. */
+        GuessTrend: {
+            /** @description Said ÷ right, the oldest first; as many as are drawn. */
+            ratios: number[];
+            /**
+             * Format: double
+             * @description Of the first of them [fraction]; null: too few to say.
+             */
+            firstOff: null | number;
+            /**
+             * Format: double
+             * @description Of the last of them [fraction]; null: there are none.
+             */
+            nowOff: null | number;
+            words: string;
         };
         HealthAnswer: {
             status: string;
@@ -7976,11 +8598,55 @@ export interface components {
         };
         JsonNode: unknown;
         JsonObject: Record<string, never>;
+        /** @description An answer judged. */
+        JudgedAnswer: {
+            answer: components["schemas"]["PracticeAnswer"];
+            is: components["schemas"]["AnswerIs"];
+            /**
+             * Format: int32
+             * @description Of the flag, from 1; 0: none is set.
+             */
+            number: number;
+            /** @description Where the flag stands. */
+            parts: string[];
+            /** @description What was said, in short. */
+            words: string;
+            /** @description What shows it, right or not. */
+            shown: components["schemas"]["Shown"];
+        };
         /** @description An entry as it is kept, by its number. */
         KeptEntry: {
             /** Format: int64 */
             id: number;
             entry: components["schemas"]["LogEntry"];
+        };
+        KeptGo: {
+            /** Format: int32 */
+            seed: number;
+            /** Format: int32 */
+            level: number;
+            /** Format: int32 */
+            faults: number;
+            /** Format: int32 */
+            found: number;
+            /** Format: int32 */
+            misses: number;
+            /** Format: double */
+            seconds: number;
+            over: boolean;
+        };
+        KeptWalk: {
+            /** Format: int32 */
+            seed: number;
+            /** Format: int32 */
+            faults: number;
+            /** Format: int32 */
+            caught: number;
+            /** Format: int32 */
+            wentPast: number;
+            /** Format: int32 */
+            falseAlarms: number;
+            over: boolean;
         };
         /** @description All that is stuck on: sleeves for both ends of each run, and a plate for each bank. */
         LabelsResult: {
@@ -9019,6 +9685,11 @@ export interface components {
          * @enum {unknown}
          */
         PartGroup: "units" | "fuses" | "switching" | "devices" | "cable" | "lugs" | "place" | "spares";
+        /**
+         * @description What kind of thing one points at.
+         * @enum {unknown}
+         */
+        PartKind: "unit" | "bank" | "take-off" | "link" | "jumper" | "string-fuses" | "main-fuse" | "main-cable" | "switch" | "shunt" | "bus" | "bonding" | "inverter" | "load" | "ac-load" | "panel" | "source" | "array" | "join" | "place";
         /** @description A part that is neither fuse nor cable, and is forgotten easily: how many, and what it must bear at least, in words. */
         PartRow: {
             name: string;
@@ -9273,6 +9944,13 @@ export interface components {
             /** Format: double */
             yMm: number;
         };
+        /** @description One answer of a go: at which part, what was said, and how long into the go [s, ≥ 0]. */
+        PracticeAnswer: {
+            part: string;
+            said: string;
+            /** Format: double */
+            atS: number;
+        };
         PracticeChoice: {
             id: string;
             series: string;
@@ -9281,6 +9959,53 @@ export interface components {
             /** Format: double */
             referenceC: number;
             sizes: components["schemas"]["SizeChoice"][];
+        };
+        /** @description A go at a bank: what was said, how it stands, and the sentence over it. */
+        PracticeGo: {
+            /** Format: int32 */
+            seed: number;
+            /** Format: int32 */
+            level: number;
+            headline: string;
+            words: string;
+            /** Format: int32 */
+            faults: number;
+            /** Format: int32 */
+            found: number;
+            /** Format: int32 */
+            misses: number;
+            over: boolean;
+            answers: components["schemas"]["JudgedAnswer"][];
+            left: components["schemas"]["ToldFault"][];
+        };
+        /** @description How hard it is: how many faults, how large the bank, and whether they are plain or near the limit. */
+        PracticeLevel: {
+            /**
+             * Format: int32
+             * @description [1 to 6].
+             */
+            number: number;
+            /**
+             * Format: int32
+             * @description [1 to 9].
+             */
+            faults: number;
+            /** @description The faults are those nearest to what would still be well. */
+            near: boolean;
+            /** @description What there is to look at, in a few words. */
+            words: string;
+        };
+        /** @description A part one may point at, and what may be said of it. */
+        PracticePart: {
+            key: string;
+            name: string;
+            sentences: components["schemas"]["Sentence"][];
+        };
+        PracticeResults: {
+            words: string;
+            goes: components["schemas"]["KeptGo"][];
+            walks: components["schemas"]["KeptWalk"][];
+            trend: components["schemas"]["GuessTrend"];
         };
         /**
          * @description Why a preset does not suit a bank, in the order the reasons are told.
@@ -10242,6 +10967,11 @@ export interface components {
             peak: components["schemas"]["WorstInstant"];
             worst: components["schemas"]["WorstInstant"];
         };
+        /** @description What may be said of a part: its id and its words. */
+        Sentence: {
+            id: string;
+            words: string;
+        };
         /** @description A setting: pinned or as advised (null), whether it was put in, and what the meter showed. */
         Setting: {
             /** Format: double */
@@ -10279,6 +11009,12 @@ export interface components {
             tables: string[];
             files: string[];
             record: components["schemas"]["BringUpLine"][];
+        };
+        /** @description Why something is fine, or what shows that it is not: a sentence with its figures, and where its working is. */
+        Shown: {
+            words: string;
+            /** @description A figure of the evaluation; null: it is a fact, and has no working. */
+            pointer: null | string;
         };
         /** @description A made-up bank with hidden faults, from its number. */
         SimulatedBank: {
@@ -10952,6 +11688,15 @@ export interface components {
         };
         /** @enum {unknown} */
         TipsPicture: "lug" | "copper" | "posts" | "poles" | "clamp" | "shown" | "heat";
+        /** @description A fault told at the end: what is found of it, and whether it was seen. */
+        ToldFault: {
+            parts: string[];
+            title: string;
+            why: string;
+            grade: components["schemas"]["Grade"];
+            seen: boolean;
+            pointer: null | string;
+        };
         /** @enum {unknown} */
         TrimAxle: "front" | "rear";
         /** @description The bank’s weight on what carries it. */
@@ -11357,10 +12102,66 @@ export interface components {
             /** Format: double */
             maxV: number;
         };
+        /** @description A reading of the walk, as whoever holds the meter sees it. */
+        WalkReading: {
+            key: string;
+            title: string;
+            /** @description Where the tips go, and what is on meanwhile. */
+            do: string;
+            load: null | string;
+            red: null | string;
+            black: null | string;
+            range: string;
+            /** @description What the meter shows, with its unit. */
+            reading: string;
+            given: string;
+        };
+        WalkRequest: {
+            key: string;
+            /** Format: int32 */
+            seed: number;
+            /** Format: int32 */
+            faults: number;
+            calls: boolean[];
+        };
         /** @description A part of the walk-through: a heading and plain sentences, one act each. */
         WalkSection: {
             title: string;
             sentences: string[];
+        };
+        /** @description A walk as it stands. */
+        WalkState: {
+            /** Format: int32 */
+            seed: number;
+            /** Format: int32 */
+            faults: number;
+            headline: string;
+            bank: string;
+            /** @description What the papers of the bank say: volts, units, copper. */
+            about: string[];
+            now: null | components["schemas"]["WalkReading"];
+            /**
+             * Format: int32
+             * @description Readings to come, this one included.
+             */
+            left: number;
+            /** Format: int32 */
+            of: number;
+            /** Format: int32 */
+            caught: number;
+            /** Format: int32 */
+            wentPast: number;
+            /** Format: int32 */
+            falseAlarms: number;
+            told: components["schemas"]["WalkTold"][];
+        };
+        /** @description A reading that was called, with what it should have been and what the tool says of it. */
+        WalkTold: {
+            reading: components["schemas"]["WalkReading"];
+            is: components["schemas"]["CallIs"];
+            expected: string;
+            verdict: string;
+            toDo: string[];
         };
         /** @enum {unknown} */
         Waveform: "sine" | "modified";

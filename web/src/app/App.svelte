@@ -4,8 +4,10 @@
   import { memory } from './memory.svelte'
   import { route } from './route.svelte'
   import DeviceKey from './DeviceKey.svelte'
+  import GuessDialog from './GuessDialog.svelte'
   import { session } from './session.svelte'
   import Later from './Later.svelte'
+  import { lookUp } from './lookUp'
   import Workbench from './Workbench.svelte'
 
   // Each place is a piece of its own.
@@ -21,9 +23,12 @@
     bringUp: () => import('../bringup/BringUp.svelte'),
     log: () => import('../log/Log.svelte'),
     rules: () => import('../rules/Rules.svelte'),
+    practice: () => import('../practice/Practice.svelte'),
   }
 
   let trouble = $state<string | null>(null)
+
+  $effect(() => lookUp())
 
   // A device that is not known yet is asked for its key.
   const fail = (sentence: string) => (e: unknown) => {
@@ -58,6 +63,7 @@
       !route.bringUp &&
       !route.log &&
       !route.rules &&
+      !route.practice &&
       !route.findings
     )
       untrack(() => session.arrive(station))
@@ -76,6 +82,7 @@
 {:else if route.fresh}
   <Later load={places.fresh} />
 {:else if session.design && session.evaluation && session.reference}
+  <GuessDialog />
   {#if route.tape}<Later load={places.tape} />{:else if route.summary}<Later
       load={places.summary}
     />{:else if route.findings}<Later load={places.findings} />{:else if route.builds}<Later
@@ -84,7 +91,9 @@
       load={places.sheets}
     />{:else if route.bringUp}<Later load={places.bringUp} />{:else if route.log}<Later
       load={places.log}
-    />{:else if route.rules}<Later load={places.rules} />{:else}<Workbench />{/if}
+    />{:else if route.rules}<Later load={places.rules} />{:else if route.practice}<Later
+      load={places.practice}
+    />{:else}<Workbench />{/if}
 {:else}
   <main class="p-8 caption" aria-busy="true">Opening the design…</main>
 {/if}

@@ -16,6 +16,8 @@
   import { help } from './help.svelte'
   import Unkept from './Unkept.svelte'
 
+  /** The counts say nothing while one looks for what they would tell. */
+  let { covered = false }: { covered?: boolean } = $props()
   const counts = $derived(session.evaluation!.counts)
   const name = $derived(session.evaluation!.name)
   const next = $derived(stations[stations.findIndex((s) => s.id === session.station) + 1] ?? null)
@@ -36,7 +38,9 @@
                 ? 'findings'
                 : route.rules
                   ? 'rules'
-                  : 'path',
+                  : route.practice
+                    ? 'practice'
+                    : 'path',
   )
   // Whatever was pressed in it, the menu has done its work.
   $effect(() => {
@@ -79,16 +83,20 @@
       onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
     />
     {#if session.design!.demo}<span class="demo" title="Made up, to look at and to try on">demo</span>{/if}
-    <a
-      class="counts"
-      data-testid="counts"
-      href="#/d/{session.id}/findings"
-      title="All findings"
-      aria-current={here === 'findings' ? 'page' : undefined}
-    >
-      <span><Mark kind="wrong" /> <b>{counts.wrong} wrong</b></span>
-      <span><Mark kind="look" /> <b>{counts.toLookAt} to look at</b></span>
-    </a>
+    {#if covered}
+      <span class="counts" data-testid="covered"><Mark kind="none" /> <b>findings are covered</b></span>
+    {:else}
+      <a
+        class="counts"
+        data-testid="counts"
+        href="#/d/{session.id}/findings"
+        title="All findings"
+        aria-current={here === 'findings' ? 'page' : undefined}
+      >
+        <span><Mark kind="wrong" /> <b>{counts.wrong} wrong</b></span>
+        <span><Mark kind="look" /> <b>{counts.toLookAt} to look at</b></span>
+      </a>
+    {/if}
     <button
       type="button"
       class="more"
@@ -130,6 +138,11 @@
           href="#/d/{session.id}/log"
           class={[here === 'log' && 'on']}
           aria-current={here === 'log' ? 'page' : undefined}>Log</a
+        >
+        <a
+          href="#/d/{session.id}/practice"
+          class={[here === 'practice' && 'on']}
+          aria-current={here === 'practice' ? 'page' : undefined}>Practice</a
         >
       </div>
       <span class="caption kept" aria-live="polite" data-testid="kept">{keeper.words}{@render acts()}</span>

@@ -14,6 +14,7 @@
   import Findings from '../ui/Findings.svelte'
   import Working from '../ui/Working.svelte'
   import Conflict from './Conflict.svelte'
+  import { guessing } from './guessing.svelte'
   import { keeper } from './keeper.svelte'
   import { help } from './help.svelte'
   import { memory } from './memory.svelte'
@@ -29,7 +30,7 @@
     if (parts && !whole) void fetchOthers().then((all) => (whole = all))
   })
   // What is open on the station is what the sentence is about.
-  const headline = $derived(
+  const sentence = $derived(
     (session.station === 'inverter' && ac.look === 'ac' && session.design!.acSide.parts.length > 0
       ? ac.answer?.headline
       : null) ??
@@ -44,6 +45,7 @@
       session.evaluation?.firstToDo ??
       '',
   )
+  const headline = $derived(guessing.mask(sentence))
 
   /** What is found about the place, while the place is looked at. */
   const inTime = $derived(session.station === 'cables' && hand.look === 'protection')

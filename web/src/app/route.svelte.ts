@@ -3,7 +3,7 @@ import { stations } from '../stations'
 
 /**
  * The address after the hash: `#/shelf`, `#/new`, or `#/d/<id>/` and a station, `tape`, `summary`, `findings`, `builds`, `rehearse`,
- * `sheets`, `bring-up`, `log` or `rules`.
+ * `sheets`, `bring-up`, `log`, `rules` or `practice`.
  */
 class Route {
   hash = $state(location.hash)
@@ -60,6 +60,14 @@ class Route {
   /** The rule that is open there. */
   get rule(): string | null {
     return this.rules ? (this.parts[3] ?? null) : null
+  }
+  /** Learning to see it. */
+  get practice() {
+    return this.design !== null && this.parts[2] === 'practice'
+  }
+  /** What of it, and which word of the job. */
+  get practising() {
+    return this.practice ? { view: this.parts[3] ?? 'find', word: this.parts[4] ?? null } : null
   }
   /** Back from the house rules, to where one was. */
   get back() {

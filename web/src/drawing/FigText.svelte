@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { guessing } from '../app/guessing.svelte'
   import { session } from '../app/session.svelte'
 
   /** A figure of the Evaluation inside a drawing. Pressing it opens its working. */
@@ -33,6 +34,7 @@
   }: Props = $props()
   const value = $derived(session.figure(ptr))
   const shown = $derived(value === null ? null : session.show(value, unit))
+  const covered = $derived(guessing.covers(session.full(ptr)))
   const open = $derived(session.selected === session.full(ptr) && !session.aside)
 </script>
 
@@ -49,12 +51,13 @@
     data-stop
     data-give={give || undefined}
     data-ptr={ptr}
-    aria-label="{label}: {before ? `${before} ` : ''}{shown.text} {shown.unit}{after
-      ? ` ${after}`
-      : ''}. Show its working"
-    onclick={() => session.select(ptr)}
+    aria-label={covered
+      ? `${label}: covered. Guess first`
+      : `${label}: ${before ? `${before} ` : ''}${shown.text} ${shown.unit}${after ? ` ${after}` : ''}. Show its working`}
+    data-covered={covered ? ptr : undefined}
+    onclick={() => (covered ? guessing.press(session.full(ptr)) : session.select(ptr))}
     onkeydown={() => {}}
-    >{#if before}<tspan class="after">{before + ' '}</tspan>{/if}{shown.text}<tspan
+    >{#if before}<tspan class="after">{before + ' '}</tspan>{/if}{covered ? 'guess' : shown.text}<tspan
       style:font-size="{Math.max(11, size * 0.72)}px">{' ' + shown.unit}</tspan
     >{#if after}<tspan class="after">{' ' + after}</tspan>{/if}</text
   >

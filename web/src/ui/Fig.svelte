@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { guessing } from '../app/guessing.svelte'
   import { session } from '../app/session.svelte'
 
   /** A figure of the Evaluation. Pressing it opens its working. */
@@ -15,7 +16,17 @@
   const open = $derived(session.selected === session.full(ptr) && !session.aside)
 </script>
 
-{#if shown}
+{#if shown && guessing.covers(session.full(ptr))}
+  <button
+    type="button"
+    class="fig figure covered"
+    style:font-size="{size}px"
+    data-covered={ptr}
+    aria-label="{label}: covered. Guess first"
+    onclick={() => guessing.press(session.full(ptr))}
+    >guess{#if shown.unit}<span class="unit">{' ' + shown.unit}</span>{/if}</button
+  >
+{:else if shown}
   <button
     type="button"
     {id}
@@ -45,6 +56,10 @@
   .figure:hover {
     text-decoration: underline dotted;
     text-underline-offset: 3px;
+  }
+  .covered {
+    border: 1px dashed var(--ink-3);
+    color: var(--copper-text);
   }
   .open {
     border-color: var(--copper);

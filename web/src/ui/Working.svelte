@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { guessing } from '../app/guessing.svelte'
   import { session } from '../app/session.svelte'
   import { show } from './quantity'
   import EquationLine from './EquationLine.svelte'
@@ -6,7 +7,12 @@
 
   /** The written-out equation of the selected figure, each number underlined by where it comes from. */
   /** The rule that is looked at, where one is. */
-  let { about = null }: { about?: string | null } = $props()
+  interface Props {
+    about?: string | null
+    /** Another design's: its rules are told here and not changed. */
+    told?: boolean
+  }
+  let { about = null, told = false }: Props = $props()
   const equation = $derived(session.equation)
   const rule = $derived.by(() => {
     const id = about ?? equation?.houseRule ?? equation?.terms.find((t) => t.origin === 'house-rule')?.ref
@@ -15,7 +21,13 @@
 </script>
 
 <section class="working" aria-label="Working">
-  {#if equation}
+  {#if equation && !told && guessing.covers(equation.pointer)}
+    <p class="caption" data-testid="working-covered">
+      The working of this figure is covered:
+      <button type="button" class="link-copper" onclick={() => guessing.press(equation.pointer)}>guess it first</button
+      >.
+    </p>
+  {:else if equation}
     {@const head = show(equation.value, equation.unit, session.units, session.design?.display.currency ?? '')}
     <div class="answer">
       <span class="caption">Working</span>
@@ -44,7 +56,12 @@
       </p>
     </div>
     <div class="rule">
-      {#if rule}<HouseRule {rule} />{:else}<a class="link-copper" href="#/d/{session.id}/rules">House rules</a>{/if}
+      {#if rule && told}<span class="caption">House rule</span>
+        <p><b>{rule.label}</b></p>
+        <p class="caption">{rule.sentence}</p>{:else if told}<span></span>{:else if rule}<HouseRule {rule} />{:else}<a
+          class="link-copper"
+          href="#/d/{session.id}/rules">House rules</a
+        >{/if}
     </div>
   {:else}
     <p class="caption">

@@ -1,0 +1,216 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte'
+  import { api } from '../api/client'
+  import type { GuessAnswer, GuessQuestion, GuessTrend } from '../api/client'
+  import { guessing } from '../app/guessing.svelte'
+  import { session } from '../app/session.svelte'
+  import { readNumber } from '../ui/written'
+  import GuessDots from './GuessDots.svelte'
+
+  /** The next figure by head, before it is shown; what would have helped, and where that fails. */
+  let { views }: { views: Snippet } = $props()
+
+  let questions = $state.raw<readonly GuessQuestion[]>([])
+  let at = $state(0)
+  let typed = $state('')
+  let refused = $state<string | null>(null)
+  let answer = $state.raw<GuessAnswer | null>(null)
+  let trend = $state.raw<GuessTrend | null>(null)
+  let trouble = $state<string | null>(null)
+  let busy = $state(false)
+  let field = $state<HTMLInputElement>()
+
+  $effect(() => {
+    const design = session.worked
+    const bank = session.bankIndex
+    void session.evaluation
+    if (!design) return
+    const timer = setTimeout(async () => {
+      try {
+        questions = await api.guesses(design, bank)
+        trend ??= (await api.practiceResults()).trend
+        trouble = null
+      } catch (e) {
+        trouble = e instanceof Error ? e.message : 'The server does not answer.'
+      }
+    }, 60)
+    return () => clearTimeout(timer)
+  })
+  const question = $derived(questions[at % Math.max(1, questions.length)] ?? null)
+
+  async function say() {
+    if (!question || busy) return
+    const read = readNumber(typed)
+    const said = read === null || read.other !== null ? null : read.value
+    if (said === null || said <= 0) {
+      refused = read?.other
+        ? 'That can be read in two ways: write it without the comma or point.'
+        : `A figure above 0, in ${question.unit}.`
+      return
+    }
+    busy = true
+    try {
+      answer = await api.sayGuess(session.worked!, session.bankIndex, question.id, said)
+      trend = answer?.trend ?? trend
+      trouble = null
+      if (answer) session.select(answer.judged.question.pointer)
+    } catch (e) {
+      trouble = e instanceof Error ? e.message : 'The server does not answer.'
+    } finally {
+      busy = false
+    }
+  }
+  function next() {
+    session.release()
+    at += 1
+    typed = ''
+    refused = null
+    answer = null
+    field?.focus()
+  }
+</script>
+
+<main class="practice-sheet">
+  <div class="ask">
+    <h1 class="headline" data-testid="headline">
+      {trouble
+        ? 'The server does not answer'
+        : answer
+          ? answer.judged.words
+          : (question?.ask ?? 'Nothing to guess yet: the design has no bank that gives current')}
+    </h1>
+    {@render views()}
+    {#if trouble}<p class="note" role="alert">{trouble}</p>{/if}
+    {#if question}
+      <p class="note">
+        Of <b>{session.evaluation!.name}</b>{session.evaluation!.banks.length > 1
+          ? `, ${session.evaluation!.banks[session.bankIndex].name}`
+          : ''}. By head, before you look.
+      </p>
+      {#if answer}
+        <p class="question">{question.ask}</p>
+        <dl class="judged" data-testid="judged">
+          <dt>you said</dt>
+          <dd class="fig">{typed} {question.unit}</dd>
+          <dt>it is</dt>
+          <dd class="big">{answer.judged.words}</dd>
+          <dt>what would have helped</dt>
+          <dd data-testid="thumb">{answer.judged.thumb}</dd>
+          <dt>where that fails</dt>
+          <dd>{answer.judged.fails}</dd>
+        </dl>
+        <p>
+          <button type="button" class="btn btn-sm btn-primary" data-testid="next-guess" onclick={next}
+            >The next one</button
+          >
+        </p>
+      {:else}
+        <label class="said">
+          <span class="caption">you say</span>
+          <input
+            bind:this={field}
+            class="fig big"
+            data-testid="guess"
+            inputmode="decimal"
+            autocomplete="off"
+            aria-label="Your guess in {question.unit}"
+            aria-invalid={refused ? 'true' : undefined}
+            bind:value={typed}
+            oninput={() => (refused = null)}
+            onkeydown={(e) => e.key === 'Enter' && say()}
+          />
+          <span class="fig unit">{question.unit}</span>
+        </label>
+        {#if refused}<p class="note" role="alert">{refused}</p>{/if}
+        <p class="acts">
+          <button type="button" class="btn btn-sm btn-primary" disabled={busy} onclick={say}>Say it</button>
+          <button type="button" class="link-copper" onclick={next}>another figure</button>
+        </p>
+      {/if}
+    {/if}
+    <p class="switch">
+      <label
+        ><input
+          type="checkbox"
+          checked={guessing.on}
+          onchange={(e) => guessing.turn(e.currentTarget.checked)}
+          data-testid="guess-anywhere"
+        />
+        Cover these figures everywhere in my designs until I have guessed them</label
+      >
+    </p>
+  </div>
+  <div class="side">
+    <h2>By head <span class="caption">said ÷ right</span></h2>
+    {#if trend && trend.ratios.length > 0}<GuessDots {trend} />{:else}<p class="caption">
+        Each guess becomes a dot here, the newest at the right.
+      </p>{/if}
+    <p class="caption">
+      Kept on this machine alone. <a class="link-copper" href="/api/practice/results.csv" download>as CSV</a>
+    </p>
+  </div>
+</main>
+
+<style>
+  .said {
+    display: flex;
+    align-items: baseline;
+    gap: 10px;
+    margin-top: 22px;
+  }
+  .said input {
+    width: 220px;
+    font-size: 46px;
+    border: 0;
+    border-bottom: 4px double var(--ink);
+    background: none;
+    text-align: right;
+  }
+  .unit {
+    font-size: 24px;
+  }
+  .acts,
+  .switch {
+    display: flex;
+    gap: 14px;
+    align-items: center;
+    margin-top: 18px;
+  }
+  .switch {
+    border-top: 1px solid var(--hair);
+    padding-top: 10px;
+    margin-top: 28px;
+  }
+  .question {
+    margin-top: 8px;
+  }
+  .judged {
+    display: grid;
+    grid-template-columns: 150px minmax(0, 60ch);
+    gap: 8px 14px;
+    margin: 14px 0;
+  }
+  .judged dt {
+    color: var(--ink-2);
+  }
+  .judged .big {
+    font-weight: 650;
+    font-size: 16px;
+  }
+  h2 {
+    font-weight: 650;
+  }
+  @media (max-width: 939px) {
+    .judged {
+      grid-template-columns: 1fr;
+      gap: 2px;
+    }
+    .judged dd {
+      margin-bottom: 8px;
+    }
+    .acts button,
+    .switch label {
+      min-height: 44px;
+    }
+  }
+</style>

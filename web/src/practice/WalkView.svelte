@@ -1,0 +1,275 @@
+<script lang="ts">
+  import { onMount, type Snippet } from 'svelte'
+  import { api } from '../api/client'
+  import type { WalkState } from '../api/client'
+  import { memory } from '../app/memory.svelte'
+
+  /** Bring-up on a bank with hidden faults: the meter answers, and one goes on or stops. */
+  let { views }: { views: Snippet } = $props()
+  const KEPT = 'inky-badger.walk'
+  const words = {
+    caught: 'caught',
+    passed: 'in order',
+    'went-past': 'gone past',
+    'false-alarm': 'false alarm',
+  } as const
+
+  let walk = $state.raw<WalkState | null>(null)
+  let calls = $state.raw<boolean[]>([])
+  let key = ''
+  let faults = $state(3)
+  let seed = $state(1)
+  let typed = $state('')
+  let trouble = $state<string | null>(null)
+  let busy = $state(false)
+
+  async function ask(next: boolean[]) {
+    busy = true
+    try {
+      walk = await api.practiceWalk({ key, seed, faults, calls: next })
+      calls = next
+      trouble = null
+      memory.write(KEPT, JSON.stringify({ key, seed, faults, calls }))
+    } catch (e) {
+      trouble = e instanceof Error ? e.message : 'The server does not answer.'
+    } finally {
+      busy = false
+    }
+  }
+  async function start(from: number, many = faults) {
+    key = crypto.randomUUID().slice(0, 18)
+    seed = from
+    faults = many
+    await ask([])
+  }
+  onMount(() => {
+    try {
+      const kept = JSON.parse(memory.read(KEPT) ?? 'null') as {
+        key: string
+        seed: number
+        faults: number
+        calls: boolean[]
+      } | null
+      if (kept && typeof kept.key === 'string' && Array.isArray(kept.calls)) {
+        ;({ key, seed, faults } = kept)
+        void ask(kept.calls)
+        return
+      }
+    } catch {
+      memory.forget(KEPT)
+    }
+    void start(1 + Math.floor(Math.random() * 9_999))
+  })
+  const last = $derived(walk?.told.at(-1) ?? null)
+  const now = $derived(walk?.now ?? null)
+</script>
+
+<main class="practice-sheet">
+  <div>
+    <h1 class="headline" data-testid="headline">
+      {trouble && !walk ? 'The server does not answer' : (walk?.headline ?? 'A bank is being built')}
+    </h1>
+    {@render views()}
+    {#if trouble}<p class="note" role="alert">
+        {trouble} <button type="button" class="link-copper" onclick={() => ask(calls)}>try again</button>
+      </p>{/if}
+    {#if walk}
+      <p class="note">
+        <b>{walk.bank}.</b> The meter is simulated: the bank is made up, and some of what it says is wrong. On a real bank
+        nothing here stands in for the steps of Bring-up, its gates and a qualified hand.
+      </p>
+      {#if last}
+        <div class="last" data-testid="told">
+          <p>
+            <b>{last.reading.title}: {last.reading.reading}</b>, {words[last.is]}. {last.expected
+              ? `It should be ${last.expected}.`
+              : ''}
+          </p>
+          <p class="note">{last.verdict}</p>
+          {#if last.is === 'caught' || last.is === 'went-past'}<ul class="todo">
+              {#each last.toDo as t, i (i)}<li>{t}</li>{/each}
+            </ul>{/if}
+        </div>
+      {/if}
+      {#if now}
+        <section class="now" aria-label="The reading">
+          <p class="caption">reading {walk.of - walk.left + 1} of {walk.of}{now.load ? ` · ${now.load}` : ''}</p>
+          <h2>{now.title}</h2>
+          <p>{now.do}</p>
+          {#if now.red}<p class="tips">
+              <span class="tip open"></span> red: {now.red} <span class="tip"></span> black: {now.black}
+            </p>{/if}
+          <p class="meter">
+            <span class="caption">the meter says</span>
+            <span class="fig" data-testid="reading">{now.reading}</span>
+            <span class="note">{now.given}</span>
+          </p>
+          <p class="acts">
+            <button
+              type="button"
+              class="btn btn-primary"
+              data-testid="go-on"
+              disabled={busy}
+              onclick={() => ask([...calls, false])}>In order, go on</button
+            >
+            <button type="button" class="btn" data-testid="stop" disabled={busy} onclick={() => ask([...calls, true])}
+              >Stop, it is wrong</button
+            >
+          </p>
+        </section>
+      {/if}
+      <p class="foot">
+        <button
+          type="button"
+          class="link-copper"
+          data-testid="another-walk"
+          disabled={busy}
+          onclick={() => start(1 + Math.floor(Math.random() * 9_999))}>another bank</button
+        >
+        <label
+          >faults
+          <select class="select select-xs" value={faults} onchange={(e) => start(seed, Number(e.currentTarget.value))}>
+            {#each [1, 2, 3, 4, 5] as n (n)}<option value={n}>{n}</option>{/each}
+          </select></label
+        >
+        <label
+          >number
+          <input
+            class="input input-xs"
+            data-testid="walk-seed"
+            inputmode="numeric"
+            size="6"
+            placeholder={String(seed)}
+            bind:value={typed}
+            onkeydown={(e) => {
+              const n = Number(typed.trim())
+              if (e.key !== 'Enter' || !Number.isInteger(n) || n < 1) return
+              typed = ''
+              void start(n)
+            }}
+          /></label
+        >
+      </p>
+    {/if}
+  </div>
+  <div class="side">
+    {#if walk}
+      <h2>What its papers say</h2>
+      <ul class="about">
+        {#each walk.about as line, i (i)}<li>{line}</li>{/each}
+      </ul>
+      <h2>Called so far</h2>
+      {#if walk.told.length === 0}<p class="caption">Nothing yet.</p>{/if}
+      <ul class="called" data-testid="called">
+        {#each walk.told as t, i (i)}
+          <li class={[(t.is === 'went-past' || t.is === 'false-alarm') && 'bad']}>
+            <span class="mark" aria-hidden="true">{t.is === 'caught' ? '■' : t.is === 'passed' ? '✓' : '□'}</span>
+            <span>{t.reading.title}</span>
+            <span class="fig">{t.reading.reading}</span>
+            <span class="caption">{words[t.is]}</span>
+          </li>
+        {/each}
+      </ul>
+      <p class="caption score" data-testid="score">
+        {walk.caught} caught, {walk.wentPast} gone past, {walk.falseAlarms} false alarms
+      </p>
+    {/if}
+  </div>
+</main>
+
+<style>
+  h2 {
+    font-weight: 650;
+    font-size: 14px;
+    margin-top: 6px;
+  }
+  .last {
+    border-left: 3px solid var(--hair);
+    padding-left: 10px;
+    margin-top: 10px;
+  }
+  .todo {
+    list-style: disc;
+    margin-left: 16px;
+    font-size: 12px;
+  }
+  .now {
+    border: 1.5px solid var(--ink);
+    padding: 10px 14px;
+    margin-top: 12px;
+    max-width: 720px;
+  }
+  .tips {
+    margin-top: 4px;
+  }
+  .tip {
+    display: inline-block;
+    width: 10px;
+    height: 10px;
+    border-radius: 50%;
+    background: var(--ink);
+    border: 1.5px solid var(--ink);
+    margin: 0 2px 0 10px;
+  }
+  .tip.open {
+    background: none;
+    border-color: var(--copper);
+    margin-left: 0;
+  }
+  .meter {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 10px;
+    margin-top: 12px;
+  }
+  .meter .fig {
+    font-size: 46px;
+    border-bottom: 4px double var(--ink);
+    line-height: 1.1;
+  }
+  .acts,
+  .foot {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 12px;
+    align-items: center;
+    margin-top: 14px;
+  }
+  .foot label {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+    font-size: 12px;
+  }
+  .foot input {
+    width: 72px;
+  }
+  .about {
+    margin-bottom: 10px;
+  }
+  .called li {
+    display: grid;
+    grid-template-columns: 14px 1fr auto;
+    gap: 0 6px;
+    margin-top: 4px;
+  }
+  .called li .caption {
+    grid-column: 2 / -1;
+  }
+  .score {
+    border-top: 1px solid var(--hair);
+    margin-top: 8px;
+    padding-top: 6px;
+  }
+  @media (max-width: 939px) {
+    .acts button {
+      min-height: 52px;
+      flex: 1 1 140px;
+    }
+    .foot button,
+    .foot label {
+      min-height: 44px;
+    }
+  }
+</style>
