@@ -42,7 +42,10 @@ public sealed class PracticeStore(BadgerDb db, WriteQueue writes, TimeProvider c
                     var over = await turn.Db.Practice.CountAsync(p => p.Kind == kind) + 1 - Most;
                     if (over > 0)
                         await turn
-                            .Db.Practice.Where(p => p.Kind == kind && turn.Db.Practice.Where(x => x.Kind == kind).OrderBy(x => x.Id).Take(over).Any(x => x.Id == p.Id))
+                            .Db.Practice.Where(p =>
+                                p.Kind == kind
+                                && turn.Db.Practice.Where(x => x.Kind == kind).OrderBy(x => x.Id).Take(over).Any(x => x.Id == p.Id)
+                            )
                             .ExecuteDeleteAsync();
                 }
                 await turn.Db.SaveChangesAsync();
@@ -62,7 +65,12 @@ public sealed class PracticeStore(BadgerDb db, WriteQueue writes, TimeProvider c
             .Select(p => new { p.AtUtc, p.Document })
             .ToListAsync(stop);
         rows.Reverse();
-        return [.. rows.Select(r => (r.AtUtc, What: Read<T>(r.Document))).Where(r => r.What is not null).Select(r => new Practised<T>(r.AtUtc, r.What!))];
+        return
+        [
+            .. rows.Select(r => (r.AtUtc, What: Read<T>(r.Document)))
+                .Where(r => r.What is not null)
+                .Select(r => new Practised<T>(r.AtUtc, r.What!)),
+        ];
     }
 
     private static T? Read<T>(string text)

@@ -95,7 +95,8 @@ internal static class Salvage
         {
             await using var source = await Database.OpenAsync(from, SqliteOpenMode.ReadWrite, stop);
             foreach (
-                var table in (string[])["facts", "own_items", "designs", "states", "practice", "log_series", "log_entries", "log_slots", "log_readings"]
+                var table in (string[])
+                    ["facts", "own_items", "designs", "states", "practice", "log_series", "log_entries", "log_slots", "log_readings"]
             )
             {
                 using var transaction = target.BeginTransaction();

@@ -12,6 +12,7 @@ internal static class BankKinds
     [
         new("other-volts", "Its units in series make other volts than the bus", OnBank, ["bank.voltage", "bank.real-volts"])
         {
+            Brings = ["bank.too-small", "bank.max-series"],
             Ways = (s, b) =>
                 ((int[])[s.Design.Banks[b].Series!.Value * 2, s.Design.Banks[b].Series!.Value + 1, s.Design.Banks[b].Series!.Value - 1])
                     .Where(n => n is >= 1 and <= 8)
@@ -26,10 +27,22 @@ internal static class BankKinds
             Ways = (s, b) =>
                 [
                     .. s.Design.Banks[b].Parallel > 1
-                        ? [new Planting(s.With(b, x => x with { Unit = x.Unit! with { MaxParallel = x.Parallel - 1 } }), FoundScene.Key(b, "bank"))]
+                        ?
+                        [
+                            new Planting(
+                                s.With(b, x => x with { Unit = x.Unit! with { MaxParallel = x.Parallel - 1 } }),
+                                FoundScene.Key(b, "bank")
+                            ),
+                        ]
                         : Array.Empty<Planting>(),
                     .. s.Design.Banks[b].Series > 1
-                        ? [new Planting(s.With(b, x => x with { Unit = x.Unit! with { MaxSeries = x.Series - 1 } }), FoundScene.Key(b, "bank"))]
+                        ?
+                        [
+                            new Planting(
+                                s.With(b, x => x with { Unit = x.Unit! with { MaxSeries = x.Series - 1 } }),
+                                FoundScene.Key(b, "bank")
+                            ),
+                        ]
                         : Array.Empty<Planting>(),
                 ],
             Fine = (s, p) =>
@@ -40,12 +53,10 @@ internal static class BankKinds
         new("too-many-strings", "More strings side by side than share well", OnBank, ["bank.strings", "bank.max-parallel"])
         {
             Ways = (s, b) =>
-                ((int[])[6, 5]).Select(n =>
-                    new Planting(
-                        s.With(b, x => x with { Parallel = n, Unit = x.Unit! with { MaxParallel = 8 } }),
-                        FoundScene.Key(b, "bank")
-                    )
-                ),
+                ((int[])[6, 5]).Select(n => new Planting(
+                    s.With(b, x => x with { Parallel = n, Unit = x.Unit! with { MaxParallel = 8 } }),
+                    FoundScene.Key(b, "bank")
+                )),
             Fine = (s, p) => new($"{Say.Strings(s.Design.Banks[p.Bank].Parallel!.Value)}; the house rule stops at 4.", null),
         },
         new("bms-opens", "Its BMS opens at full load", OnBank, ["bank.over-bms", "bank.surge", "bank.cascade"])
@@ -62,7 +73,7 @@ internal static class BankKinds
             Ways = StartsOverPeak,
             Fine = (s, p) =>
                 s.E.Banks[p.Bank].Currents is { SurgeWorstA: > 0 } c
-                    ? new($"The worst start draws {Say.A(c.SurgeWorstA)} from all strings together.", Of(p, "/currents/surgeWorstA"))
+                    ? new($"The worst start draws {Say.A(c.SurgeWorstA)} from all strings together.", null)
                     : null,
         },
         new("cascade", "One string out takes the rest with it", OnBank, ["bank.cascade"])
@@ -70,12 +81,16 @@ internal static class BankKinds
             Ways = (s, b) => s.Design.Banks[b].Parallel > 1 ? Limits(s, b, 1.1, 1.2, 1.4) : [],
             Fine = (s, p) =>
                 s.E.Banks[p.Bank] is { Network: { OneOut: { BlackoutAfter: null, SurvivesA: { } holds } } n, Bank.Layout.Parallel: > 1 }
-                    ? new($"{Say.A(n.Strings.BankA)} at full load, and with a string out it still gives {Say.A(holds)}.", Of(p, "/network/oneOut/survivesA"))
+                    ? new(
+                        $"{Say.A(n.Strings.BankA)} at full load, and with a string out it still gives {Say.A(holds)}.",
+                        Of(p, "/network/oneOut/survivesA")
+                    )
                     : null,
         },
         new("too-small", "It holds too little for what hangs on it", OnBank, ["bank.too-small", "bank.c-rate"])
         {
-            Ways = (s, b) => ((double[])[0.4, 0.6, 0.8, 0.9]).Select(share => Item(s, b, i => i with { Ah = Math.Round(i.Ah * share / 5) * 5 })),
+            Ways = (s, b) =>
+                ((double[])[0.4, 0.6, 0.8, 0.9]).Select(share => Item(s, b, i => i with { Ah = Math.Round(i.Ah * share / 5) * 5 })),
             Fine = (s, p) =>
                 s.E.Banks[p.Bank] is { Bank: { } bank, Energy: { } energy }
                     ? new(
@@ -93,7 +108,13 @@ internal static class BankKinds
         {
             Ways = (s, b) =>
                 b == 0
-                    ? ((double[])[-15, -8, -3]).Select(c => new Planting(s.Design with { Place = s.Design.Place with { AmbientC = c } }, "place"))
+                    ? ((double[])[-15, -8, -3]).Select(c => new Planting(
+                        s.Design with
+                        {
+                            Place = s.Design.Place with { AmbientC = c },
+                        },
+                        "place"
+                    ))
                     : [],
             Fine = (s, p) => new($"{Say.Number(s.Design.Place.AmbientC ?? 20)} °C, and lithium is charged above 0 °C.", null),
         },
@@ -111,7 +132,12 @@ internal static class BankKinds
         var bank = s.Design.Banks[b];
         if (bank.Unit!.Bms is null || bank.Inverters is not [{ Item: { } inverter }, ..])
             yield break;
-        var at = bank.Demand.Loads.Index().Where(l => l.Item is { Kind: LoadKind.Ac, SurgeWatts: > 0 }).Select(l => l.Index).DefaultIfEmpty(-1).First();
+        var at = bank
+            .Demand.Loads.Index()
+            .Where(l => l.Item is { Kind: LoadKind.Ac, SurgeWatts: > 0 })
+            .Select(l => l.Index)
+            .DefaultIfEmpty(-1)
+            .First();
         if (at < 0)
             yield break;
         foreach (var watts in (double[])[0.9 * inverter.SurgeW, 0.7 * inverter.SurgeW, bank.Demand.Loads[at].SurgeWatts])
@@ -140,7 +166,12 @@ internal static class BankKinds
         {
             var amps = Math.Max(5, Math.Floor(n.Strings.WorstA * share / 5) * 5);
             foreach (var peak in (double[])[2, 4])
-                yield return Item(s, b, i => i with { Bms = i.Bms! with { ContinuousA = amps, PeakA = Math.Max(i.Bms!.PeakA ?? 0, peak * amps) } });
+                yield return Item(s, b, i =>
+                    i with
+                    {
+                        Bms = i.Bms! with { ContinuousA = amps, PeakA = Math.Max(i.Bms!.PeakA ?? 0, peak * amps) },
+                    }
+                );
         }
     }
 }

@@ -14,19 +14,21 @@ internal static class CopperKinds
         {
             Ways = (s, b) =>
                 s.Design.Banks[b] is { Parallel: > 1, Wiring.Style: not WiringStyle.SameEnd }
-                    ? [new(s.With(b, x => x with { Wiring = x.Wiring with { Style = WiringStyle.SameEnd } }), FoundScene.Key(b, "take-off"))]
+                    ?
+                    [
+                        new(
+                            s.With(b, x => x with { Wiring = x.Wiring with { Style = WiringStyle.SameEnd } }),
+                            FoundScene.Key(b, "take-off")
+                        ),
+                    ]
                     : [],
             Fine = Shares,
         },
-        new("unequal-leads", "The leads to the bus bars are not of one length", [PartKind.TakeOff], ["bank.unequal-leads"])
+        new("unequal-leads", "The leads to the bus bars are not of one length", [PartKind.TakeOff, PartKind.Link], ["bank.unequal-leads"])
         {
             Ways = (s, b) =>
                 s.Design.Banks[b] is { Parallel: > 1 and var p, Wiring: { Style: WiringStyle.BusBars, Lead: { } lead } }
-                    ? ((double[])[6, 4, 3]).Select(times => new Planting(
-                        s.With(b, x =>
-                            x with
-                            {
-                                Wiring = x.Wiring with
+                    ? ((double[])[6, 4, 3]).Select(times => new Planting(s.With(b, x => x with { Wiring = x.Wiring with
                                 {
                                     Leads =
                                     [
@@ -38,11 +40,7 @@ internal static class CopperKinds
                                             LengthM = Math.Round(times * (lead.LengthM ?? 0.3), 1),
                                         },
                                     ],
-                                },
-                            }
-                        ),
-                        FoundScene.Key(b, "take-off"), LeadKey(s, b, p)
-                    ))
+                                } }), FoundScene.Key(b, "take-off"), LeadKey(s, b, p)))
                     : [],
             Fine = (s, p) => s.Design.Banks[p.Bank].Wiring.Style == WiringStyle.BusBars ? Shares(s, p) : null,
         },
@@ -63,15 +61,19 @@ internal static class CopperKinds
             Ways = (s, b) =>
                 s.E.Banks[b].Network is not { } n
                     ? []
-                    : n.Copper.Placed.Where((_, i) => i % 3 == 1).Take(2).SelectMany(c =>
-                        ((double[])[15, 6, 2]).Select(ohm => Put(s, b, c, x => x with { JointMilliohm = ohm }))
-                    ),
+                    : n
+                        .Copper.Placed.Where((_, i) => i % 3 == 1)
+                        .Take(2)
+                        .SelectMany(c => ((double[])[15, 6, 2]).Select(ohm => Put(s, b, c, x => x with { JointMilliohm = ohm }))),
             Fine = (s, p) => new("No lug of it was measured as bad.", null),
         },
     ];
 
     private static string LeadKey(FoundScene s, int b, int @string) =>
-        s.E.Banks[b].Network?.Copper.Placed.FirstOrDefault(c => c.Kind == ConductorKind.Lead && c.Rail == Pole.Positive && c.String == @string) is { } c
+        s
+            .E.Banks[b]
+            .Network?.Copper.Placed.FirstOrDefault(c => c.Kind == ConductorKind.Lead && c.Rail == Pole.Positive && c.String == @string)
+            is { } c
             ? FoundScene.Key(b, FoundScene.CopperKey(c))
             : FoundScene.Key(b, "take-off");
 
@@ -141,19 +143,14 @@ internal static class CopperKinds
                         }
                 ),
             ];
-        return new(
-            s.With(b, x =>
-                x with
-                {
-                    Wiring = c.Kind switch
+        return new(s.With(b, x => x with { Wiring = c.Kind switch
                     {
-                        ConductorKind.Jumper => x.Wiring with { Jumpers = Of(x.Wiring.Jumpers, j => j.String == c.String && j.After == c.After) },
+                        ConductorKind.Jumper => x.Wiring with
+                        {
+                            Jumpers = Of(x.Wiring.Jumpers, j => j.String == c.String && j.After == c.After),
+                        },
                         ConductorKind.Link => x.Wiring with { Links = Of(x.Wiring.Links, j => j.Rail == c.Rail && j.After == c.After) },
                         _ => x.Wiring with { Leads = Of(x.Wiring.Leads, j => j.Rail == c.Rail && j.String == c.String) },
-                    },
-                }
-            ),
-            FoundScene.Key(b, FoundScene.CopperKey(c))
-        );
+                    } }), FoundScene.Key(b, FoundScene.CopperKey(c)));
     }
 }

@@ -89,7 +89,13 @@ public sealed record FoundDrawing(IReadOnlyList<DrawnBank> Banks, IReadOnlyList<
         new(
             [.. s.Design.Banks.Select((b, i) => BankOf(s, b, i))],
             [.. s.Design.Joins.Select(j => JoinOf(j))],
-            new("place", [$"{Say.Number(s.Design.Place.AmbientC ?? 20)} °C around it", s.Design.Place.Living ? "people live beside it" : "nobody lives here"])
+            new(
+                "place",
+                [
+                    $"{Say.Number(s.Design.Place.AmbientC ?? 20)} °C around it",
+                    s.Design.Place.Living ? "people live beside it" : "nobody lives here",
+                ]
+            )
         );
 
     private static DrawnThing JoinOf(Join j)
@@ -129,7 +135,10 @@ public sealed record FoundDrawing(IReadOnlyList<DrawnBank> Banks, IReadOnlyList<
             [.. (e.Network?.Copper.Placed ?? []).Select(c => ConductorOf(b, i, c))],
             b.Parallel > 1 ? Key("take-off") : null,
             b.Parallel > 1 && e.StringFuses is { Asked: true } strings
-                ? new(Key("string-fuses"), strings.Fitted ? [Say.Rating(strings.RatingA ?? 0), strings.FuseLabel] : []) { Absent = !strings.Fitted }
+                ? new(Key("string-fuses"), strings.Fitted ? [Say.Rating(strings.RatingA ?? 0), strings.FuseLabel] : [])
+                {
+                    Absent = !strings.Fitted,
+                }
                 : null,
             FuseOf(Key("main-fuse"), main.Fuse, e.MainRun!.Fuse),
             CopperOf(Key("main-cable"), e.MainRun, main),
@@ -137,7 +146,10 @@ public sealed record FoundDrawing(IReadOnlyList<DrawnBank> Banks, IReadOnlyList<
             new(Key("shunt"), ["shunt"]),
             new(Key("bus"), main.BusRatingA is { } bus ? [$"bus {Say.Rating(bus)}"] : ["bus"]),
             e.Bonding is { } bonding
-                ? new(Key("bonding"), bonding.Absent ? [] : [Say.Size(bonding.Size!, bonding.Conductors), "to the frame"]) { Absent = bonding.Absent }
+                ? new(Key("bonding"), bonding.Absent ? [] : [Say.Size(bonding.Size!, bonding.Conductors), "to the frame"])
+                {
+                    Absent = bonding.Absent,
+                }
                 : null,
             e.Inverter is { Item: { } item } && b.Inverters.Count > 0 ? new(Key("inverter"), InverterOf(item, b.Inverters[0])) : null,
             panel is null ? null : RunOf(s, b, i, panel, new(Key("panel"), ["DC panel"]), PartKind.Panel),
@@ -173,7 +185,10 @@ public sealed record FoundDrawing(IReadOnlyList<DrawnBank> Banks, IReadOnlyList<
             if (at?.Soc is { } soc)
                 measured.Add($"{Say.Percent(soc, 0)} full");
             if (item.Bms is { } bms)
-                plate.Add($"BMS {Say.Rating(bms.ContinuousA)}" + (bms.PeakA is { } peak ? $", {Say.Rating(peak)} for {Say.Seconds(bms.PeakSeconds ?? 0)}" : ""));
+                plate.Add(
+                    $"BMS {Say.Rating(bms.ContinuousA)}"
+                        + (bms.PeakA is { } peak ? $", {Say.Rating(peak)} for {Say.Seconds(bms.PeakSeconds ?? 0)}" : "")
+                );
             if (item.Bms?.ChargeA is { } charge)
                 plate.Add($"takes {Say.Rating(charge)}");
             if (item.MassKg is { } kg)
@@ -195,12 +210,14 @@ public sealed record FoundDrawing(IReadOnlyList<DrawnBank> Banks, IReadOnlyList<
 
     private static DrawnConductor ConductorOf(Bank b, int bank, PlacedAmps c)
     {
-        var lug = (c.Kind switch
-        {
-            ConductorKind.Jumper => b.Wiring.Jumpers.FirstOrDefault(x => x.String == c.String && x.After == c.After),
-            ConductorKind.Link => b.Wiring.Links.FirstOrDefault(x => x.Rail == c.Rail && x.After == c.After),
-            _ => b.Wiring.Leads.FirstOrDefault(x => x.Rail == c.Rail && x.String == c.String),
-        })?.JointMilliohm;
+        var lug = (
+            c.Kind switch
+            {
+                ConductorKind.Jumper => b.Wiring.Jumpers.FirstOrDefault(x => x.String == c.String && x.After == c.After),
+                ConductorKind.Link => b.Wiring.Links.FirstOrDefault(x => x.Rail == c.Rail && x.After == c.After),
+                _ => b.Wiring.Leads.FirstOrDefault(x => x.Rail == c.Rail && x.String == c.String),
+            }
+        )?.JointMilliohm;
         return new(
             c.Kind,
             c.Rail,
@@ -259,8 +276,8 @@ public sealed record FoundDrawing(IReadOnlyList<DrawnBank> Banks, IReadOnlyList<
         if (item.CutOffV is { } off)
             lines.Add($"cuts off at {Say.V(off)}");
         lines.Add(choice.OnH is { } on ? $"idles at {Say.W(item.IdleW)}, on {Say.Hours(on)}" : $"idles at {Say.W(item.IdleW)}");
-        if (choice.Charger == ChargerFeed.OwnOutput)
-            lines.Add("feeds its charger");
+        if (choice.Charger is { } feed)
+            lines.Add(feed == ChargerFeed.OwnOutput ? "charger on its outlets" : "charger on the plug");
         return lines;
     }
 
@@ -281,7 +298,14 @@ public sealed record FoundDrawing(IReadOnlyList<DrawnBank> Banks, IReadOnlyList<
         }
         foreach (var source in b.Sources)
             if (s.Circuit(bank, $"source-{source.Id}") is { } c)
-                yield return RunOf(s, b, bank, c, new(FoundScene.Key(bank, $"source-{source.Id}"), SourceLines(source)), PartKind.Source) with
+                yield return RunOf(
+                    s,
+                    b,
+                    bank,
+                    c,
+                    new(FoundScene.Key(bank, $"source-{source.Id}"), SourceLines(source)),
+                    PartKind.Source
+                ) with
                 {
                     Source = source.Kind,
                     Front = source.Array is { } array ? new(FoundScene.Key(bank, $"array-{source.Id}"), ArrayLines(array)) : null,
@@ -335,10 +359,10 @@ public sealed record FoundDrawing(IReadOnlyList<DrawnBank> Banks, IReadOnlyList<
             lines.Add($"plug of {Say.Rating(plug)}");
         if (x.Settings.AbsorbV?.Value is { } absorb)
             lines.Add($"set to {Say.V(absorb)}");
-        if (x.Settings.EqualiseV?.Value is > 0 and var equalise)
-            lines.Add($"equalises at {Say.V(equalise)}");
-        if (x.Settings.CompensationMvPerK?.Value is { } mv && mv != 0)
-            lines.Add($"{Say.Number(mv)} mV/K");
+        lines.Add(
+            (x.Settings.EqualiseV?.Value is > 0 and var equalise ? $"equalises at {Say.V(equalise)}" : "equalising off")
+                + $", {Say.Number(x.Settings.CompensationMvPerK?.Value ?? 0)} mV/K"
+        );
         if (x.Array is { } array)
         {
             if (array.ControllerMaxV is { } volts)

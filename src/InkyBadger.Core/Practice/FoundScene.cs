@@ -152,12 +152,7 @@ internal sealed class FoundScene
             if (e.Circuits.Any(c => c.Kind == CircuitKind.Panel))
                 yield return Part("panel", PartKind.Panel, "the DC panel’s feed", Run.PanelId);
             foreach (var load in b.Demand.Loads)
-                yield return Part(
-                    $"load-{load.Id}",
-                    load.Kind == LoadKind.Ac ? PartKind.AcLoad : PartKind.Load,
-                    load.Name,
-                    load.Id
-                );
+                yield return Part($"load-{load.Id}", load.Kind == LoadKind.Ac ? PartKind.AcLoad : PartKind.Load, load.Name, load.Id);
             foreach (var source in b.Sources)
             {
                 yield return Part($"source-{source.Id}", PartKind.Source, source.Name, source.Id);

@@ -5,7 +5,15 @@ namespace InkyBadger.Core.Practice;
 
 /// <summary>A word of the job: what it is, what else it is called, what it is mixed up with, and what it is in the open design.</summary>
 /// <param name="Here">With the design’s own figures; null: the design has none of it.</param>
-public sealed record GlossaryWord(string Key, string Term, IReadOnlyList<string> Aliases, string Words, string MixedUp, string? Here, string? Pointer);
+public sealed record GlossaryWord(
+    string Key,
+    string Term,
+    IReadOnlyList<string> Aliases,
+    string Words,
+    string MixedUp,
+    string? Here,
+    string? Pointer
+);
 
 /// <summary>The words, from table <c>words</c>, with the figures of a design.</summary>
 public static class Glossary
@@ -73,7 +81,10 @@ public static class Glossary
                 "/mainRun/carries/ampacityA"
             ),
             "drop" when e.MainRun is { Drop.Fraction: { } drop } => ($"{Say.Percent(drop)} over the main run", "/mainRun/drop/fraction"),
-            "fuse" when e.MainRun is { Fuse: { RatingA: { } a } f } => ($"{Say.Rating(a)}, {f.Label}, in the main run", "/mainRun/fuse/ratingA"),
+            "fuse" when e.MainRun is { Fuse: { RatingA: { } a } f } => (
+                $"{Say.Rating(a)}, {f.Label}, in the main run",
+                "/mainRun/fuse/ratingA"
+            ),
             "breaks" when e.Protection is { InterruptA: > 0 } p => (
                 $"the main fuse breaks {Say.A(p.InterruptA)}, and the bank pushes {Say.A(p.Short.Amps)}",
                 "/protection/short/amps"
@@ -86,8 +97,8 @@ public static class Glossary
             "bms" when e.Bank is { Unit.Bms: { } bms } => ($"{Say.A(bms.ContinuousA)} a unit without end", null),
             "cascade" when e.Network is { } n && e.Bank is { Layout.Parallel: > 1 } => n.OneOut.BlackoutAfter is not null
                 ? ("one string out takes the rest with it", null)
-                : n.OneOut.SurvivesA is { } amps ? ($"with a string out {Say.A(amps)} still flow", "/network/oneOut/survivesA")
-                : null,
+            : n.OneOut.SurvivesA is { } amps ? ($"with a string out {Say.A(amps)} still flow", "/network/oneOut/survivesA")
+            : null,
             "resistance" when e.Bank is { } b => (
                 $"{Say.Number(1000 * b.UnitOhm, 1)} mΩ a unit{(b.UnitOhmAssumed ? ", assumed" : "")}",
                 "/bank/unitOhm"
@@ -108,7 +119,10 @@ public static class Glossary
             ),
             "shunt" when e.MainRun is { } run => ($"{Say.A(run.DesignA)} go through it at full load", "/mainRun/designA"),
             "bonding" when e.Bonding is { } b => ($"{Say.Number(b.LeastMm2, b.LeastMm2 < 10 ? 1 : 0)} mm² or more", "/bonding/leastMm2"),
-            "pre-charge" when e.Inverter is { Item: { } i } && e.Voltage is { } v => ($"an inverter of {Say.W(i.ContinuousW)} at {v.SystemV} V", null),
+            "pre-charge" when e.Inverter is { Item: { } i } && e.Voltage is { } v => (
+                $"an inverter of {Say.W(i.ContinuousW)} at {v.SystemV} V",
+                null
+            ),
             "idle" when e.Energy is { } x && e.Inverter is not null => (
                 $"{Say.Wh(x.IdleWh)} a day, {Say.Percent(x.IdleShare)} of it",
                 "/energy/idleWh"

@@ -92,6 +92,7 @@ internal static class GoodBanks
         (48, "lfp-48-50", 1, 3),
         (48, "lfp-12-100-bt", 4, 2),
         (24, "lfp-24-100", 1, 3),
+        (12, "lfp-12-200", 1, 2),
     ];
 
     private static Load Motor(int volts) =>
@@ -100,9 +101,9 @@ internal static class GoodBanks
             Id = "m1",
             Name = "Drive motor",
             Kind = LoadKind.Dc,
-            Watts = volts == 48 ? 1200 : 700,
+            Watts = 25 * volts,
             Hours = 1,
-            Window = volts == 48 ? new() { MinV = 40, MaxV = 60 } : new() { MinV = 20, MaxV = 32 },
+            Window = new() { MinV = Math.Round(volts * 0.83), MaxV = Math.Round(volts * 1.3) },
         };
 
     private static readonly (string Name, int Quantity, double Watts, double Hours, double Start)[] DcLoads =
@@ -173,11 +174,15 @@ internal static class GoodBanks
     private static Bank DrawBank(ref SplitMix draws, int number, bool small, bool withAc, int likeV)
     {
         var second = Second.Where(k => k.SystemV == likeV).ToArray() is { Length: > 0 } like ? like : Second;
-        var (volts, unit, series, most) = number == 2 ? second[draws.Of(second.Length)] : Kinds[small ? Small[draws.Of(Small.Length)] : draws.Of(Kinds.Length)];
+        var (volts, unit, series, most) =
+            number == 2 ? second[draws.Of(second.Length)] : Kinds[small ? Small[draws.Of(Small.Length)] : draws.Of(Kinds.Length)];
         var loads = new List<Load>();
         if (number == 2)
-            loads.Add(Motor(volts));
-        var count = number == 2 ? 0 : small ? 1 : 2 + draws.Of(2);
+            loads.Add(Motor(volts) is var motor && draws.Of(2) == 0 ? motor : motor with { Window = null });
+        var count =
+            number == 2 ? 0
+            : small ? 1
+            : 2 + draws.Of(2);
         var first = draws.Of(DcLoads.Length);
         for (var i = 0; i < count; i++)
         {
@@ -219,7 +224,10 @@ internal static class GoodBanks
                         Name = l.Name,
                         Kind = LoadKind.Ac,
                         Watts = l.Watts,
-                        Windows = [[l.From, l.From + l.Hours]],
+                        Windows =
+                        [
+                            [l.From, l.From + l.Hours],
+                        ],
                         SurgeWatts = l.Start,
                         StartSeconds = l.Start > 0 ? l.Seconds : null,
                         WaveSensitive = l.Wave,
@@ -228,6 +236,7 @@ internal static class GoodBanks
             }
         }
         var item = unit == LeadKey ? Lead : Catalogue.Units.First(u => u.Key == unit);
+        var strings = small ? 1 : most - draws.Of(Math.Min(most, 3));
         List<Source> sources = small || number == 2 ? [] : DrawSources(ref draws, volts, unit == LeadKey);
         return new()
         {
@@ -237,9 +246,20 @@ internal static class GoodBanks
             Unit = item,
             Bms = item.IsBare() ? Catalogue.Bms.First(b => b.ContinuousA >= 150) : null,
             Series = series,
-            Parallel = small ? 1 : Math.Max(1, most - draws.Of(2)),
+            Parallel = strings,
+            Positions = draws.Of(2) == 0 ? [] : Tested(strings, series, draws.Of(3)),
             Demand = new() { Loads = loads },
-            Inverters = withAc ? [new() { Id = $"i{number}", Feeds = "sockets" }] : [],
+            Inverters = withAc
+                ?
+                [
+                    new()
+                    {
+                        Id = $"i{number}",
+                        Feeds = "sockets",
+                        Charger = draws.Of(2) == 0 ? ChargerFeed.Shore : null,
+                    },
+                ]
+                : [],
             Runs =
             [
                 Run.AdvisedMain with
@@ -248,17 +268,39 @@ internal static class GoodBanks
                     PreCharge = volts >= 24,
                 },
                 // What hangs on the bus is spared by the main fuse, and spares it.
-                .. sources.Select(x => Run.SourcePrefix + x.Id).Append(Run.JoinPrefix + "j1").Select(id => new Run { Id = id, Fuse = new() { Class = RunStage.AdvisedClass } }),
+                .. sources
+                    .Select(x => Run.SourcePrefix + x.Id)
+                    .Append(Run.JoinPrefix + "j1")
+                    .Select(id => new Run
+                    {
+                        Id = id,
+                        Fuse = new() { Class = RunStage.AdvisedClass },
+                    }),
             ],
-            Wiring = new() { Style = draws.Of(3) == 0 ? WiringStyle.BusBars : WiringStyle.Diagonal },
+            Wiring = new() { Style = draws.Of(3) == 0 && strings > 1 ? WiringStyle.BusBars : WiringStyle.Diagonal },
             Sources = sources,
         };
     }
 
+    /// <summary>Units of one age that somebody has tested, or filled before they were joined: all of them alike.</summary>
+    private static List<Position> Tested(int strings, int series, int how) =>
+        [
+            .. from s in Enumerable.Range(1, strings)
+            from u in Enumerable.Range(1, series)
+            select new Position
+            {
+                String = s,
+                Unit = u,
+                AgeYears = how == 2 ? null : 1,
+                Health = how == 1 ? 0.98 : null,
+                Soc = how == 0 ? null : 1,
+            },
+        ];
+
     private static List<Source> DrawSources(ref SplitMix draws, int volts, bool lead)
     {
         // Lead is charged gently.
-        var scale = (lead ? 6.0 : 12.0) / volts;
+        var scale = (lead ? 3.0 : 12.0) / volts;
         var sources = new List<Source>();
         // At 48 V an array that reaches the bank is above what may be touched: no roof of a bank without a finding.
         if (volts < 48)
@@ -268,7 +310,10 @@ internal static class GoodBanks
                     Id = "roof",
                     Name = "Roof",
                     Kind = SourceKind.Solar,
-                    Amps = lead ? 20 : volts == 24 ? 30 : 35,
+                    Amps =
+                        lead ? 10
+                        : volts == 24 ? 30
+                        : 35,
                     Place = "roof",
                     Array = new()
                     {
@@ -287,7 +332,6 @@ internal static class GoodBanks
                         ControllerMaxV = 75,
                         ControllerMaxIscA = 30,
                     },
-                    
                 }
             );
         if (draws.Of(2) == 0)
@@ -299,8 +343,10 @@ internal static class GoodBanks
                     Kind = SourceKind.Mains,
                     Amps = Math.Round(30 * scale),
                     Supply = new() { Amps = 10 },
-                    Windows = [[20, 8]],
-                    
+                    Windows =
+                    [
+                        [20, 8],
+                    ],
                 }
             );
         else
@@ -312,8 +358,10 @@ internal static class GoodBanks
                     Kind = SourceKind.DcDc,
                     Amps = Math.Round(30 * scale),
                     Engine = new() { AlternatorA = 120, VehicleA = 25 },
-                    Windows = [[8, 10]],
-                    
+                    Windows =
+                    [
+                        [8, 10],
+                    ],
                 }
             );
         return sources;
@@ -332,7 +380,7 @@ internal static class GoodBanks
             var wrong = findings.Where(f => f.Grade < Grade.Note).ToList();
             if (wrong.Count == 0)
             {
-                var pinned = AsItStands(design);
+                var pinned = Labelled(AsItStands(design));
                 return Evaluator.Evaluate(pinned, mends: false).Findings.All(f => f.Grade == Grade.Note) ? pinned : null;
             }
             if (wrong.Select(f => f.Mends.Count > 0 ? f.Mends[0] : null).FirstOrDefault(m => m is not null) is { } mend)
@@ -357,13 +405,10 @@ internal static class GoodBanks
     }
 
     /// <summary>Every choice that stood as advised, written down.</summary>
-    internal static DesignDocument AsItStands(DesignDocument design)
+    public static DesignDocument AsItStands(DesignDocument design)
     {
         var e = Evaluator.Evaluate(design, mends: false);
-        return design with
-        {
-            Banks = [.. design.Banks.Select((b, i) => AsItStands(b, e.Banks[i]))],
-        };
+        return design with { Banks = [.. design.Banks.Select((b, i) => AsItStands(b, e.Banks[i]))] };
     }
 
     private static Bank AsItStands(Bank bank, BankEvaluation e)
@@ -378,9 +423,13 @@ internal static class GoodBanks
         else if (e.StringFuses is { Fitted: false })
             bank = bank.WithRun(Run.StringsId, r => r with { Fuse = new() { Absent = true } });
         if (e.Bonding is { } bonding)
-            bank = bank.WithRun(
-                Run.BondingId,
-                r => r with { Size = bonding.Size, Parallel = bonding.Conductors, LengthM = bonding.LengthM }
+            bank = bank.WithRun(Run.BondingId, r =>
+                r with
+                {
+                    Size = bonding.Size,
+                    Parallel = bonding.Conductors,
+                    LengthM = bonding.LengthM,
+                }
             );
         return bank with
         {
@@ -390,14 +439,7 @@ internal static class GoodBanks
             Inverters =
             [
                 .. bank.Inverters.Select(
-                    (x, i) =>
-                        i == 0 && e.Inverter is { Item: { } item } inverter
-                            ? x with
-                            {
-                                Item = item,
-                                Stack = inverter.Stack,
-                            }
-                            : x
+                    (x, i) => i == 0 && e.Inverter is { Item: { } item } inverter ? x with { Item = item, Stack = inverter.Stack } : x
                 ),
             ],
             Wiring = bank.Wiring with
@@ -407,6 +449,89 @@ internal static class GoodBanks
                 Link = Of(e.Network?.Copper.Link),
                 Lead = Of(e.Network?.Copper.Lead),
             },
+        };
+    }
+
+    private static readonly double[] BusRatings = [100, 150, 250, 400, 600],
+        SwitchRatings = [50, 100, 150, 200, 275, 350, 500],
+        SwitchVolts = [32, 60, 80];
+
+    /// <summary>
+    /// What is printed on things whether they suit or not: a label that stood there only where it is wrong would tell it.
+    /// </summary>
+    public static DesignDocument Labelled(DesignDocument design)
+    {
+        var e = Evaluator.Evaluate(design, mends: false);
+        return design with { Banks = [.. design.Banks.Select((b, i) => Labelled(b, e.Banks[i]))] };
+    }
+
+    /// <summary>A bank of a design chosen anew in copper, fuses and settings, and labelled: what was changed in it is all that is wrong.</summary>
+    /// <param name="strings">Their number is chosen anew too.</param>
+    public static DesignDocument Again(DesignDocument design, int bank, bool strings)
+    {
+        var b = design.Banks[bank];
+        var free = b with
+        {
+            Parallel = strings ? null : b.Parallel,
+            Positions = strings ? [] : b.Positions,
+            Wiring = b.Wiring with { Jumper = null, Link = null, Lead = null },
+            Sources = [.. b.Sources.Select(x => x with { Settings = new() })],
+            Runs =
+            [
+                .. b
+                    .Runs.Where(r => r.Id is not (Run.BondingId or Run.StringsId))
+                    .Select(r =>
+                        r with
+                        {
+                            Size = null,
+                            Parallel = null,
+                            Fuse = new() { Class = r.Id == Run.MainId ? null : r.Fuse.Class },
+                            BusRatingA = null,
+                            Switch = null,
+                        }
+                    ),
+            ],
+        };
+        return Labelled(AsItStands(design with { Banks = [.. design.Banks.Select((x, i) => i == bank ? free : x)] }));
+    }
+
+    private static Bank Labelled(Bank bank, BankEvaluation e)
+    {
+        if (e is { MainRun: { Fuse.RatingA: { } fuse, DesignA: var design }, Protection: { } protection })
+            bank = bank.WithRun(Run.MainId, r =>
+                r with
+                {
+                    BusRatingA = BusRatings.FirstOrDefault(a => a >= Math.Max(fuse, design), BusRatings[^1]),
+                    Switch = new()
+                    {
+                        RatingA = SwitchRatings.FirstOrDefault(a => a >= Math.Max(design, protection.Surge.Amps), SwitchRatings[^1]),
+                        MaxDcV = SwitchVolts.FirstOrDefault(v => v >= protection.GreatestChargingV, SwitchVolts[^1]),
+                    },
+                }
+            );
+        return bank with
+        {
+            Inverters =
+            [
+                .. bank.Inverters.Select(x => x with { OnH = e.Energy is { } energy ? Math.Ceiling(2 * energy.Day.NeededOnH) / 2 : null }),
+            ],
+            Sources =
+            [
+                .. bank.Sources.Select(x =>
+                    e.Charging?.Wants is not { } wants
+                        ? x
+                        : x with
+                        {
+                            Settings = x.Settings with
+                            {
+                                AbsorbV = new() { Value = Math.Round(wants.AbsorbV, 1) },
+                                FloatV = new() { Value = Math.Round(wants.FloatV, 1) },
+                                EqualiseV = new() { Value = 0 },
+                                CompensationMvPerK = new() { Value = wants.TempCompMvPerK },
+                            },
+                        }
+                ),
+            ],
         };
     }
 

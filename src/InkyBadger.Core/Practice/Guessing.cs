@@ -14,9 +14,19 @@ public sealed record GuessQuestion(string Id, string Pointer, string Ask, string
 /// <param name="Right">The figure, in the question’s unit.</param>
 /// <param name="Ratio">Said ÷ right.</param>
 /// <param name="Words">How far off.</param>
+/// <param name="ThumbSays">What the rule of thumb gives here, in the question’s unit.</param>
 /// <param name="Thumb">The rule of thumb that would have helped, with what it gives here.</param>
 /// <param name="Fails">Where that rule fails.</param>
-public sealed record GuessJudged(GuessQuestion Question, double Said, double Right, double Ratio, string Words, string Thumb, string Fails);
+public sealed record GuessJudged(
+    GuessQuestion Question,
+    double Said,
+    double Right,
+    double Ratio,
+    string Words,
+    double ThumbSays,
+    string Thumb,
+    string Fails
+);
 
 /// <summary>What was said and what was right.</summary>
 public sealed record Guess(string Id, double Said, double Right);
@@ -51,6 +61,31 @@ public sealed record GuessTrend(IReadOnlyList<double> Ratios, double? FirstOff, 
     }
 }
 
+/// <summary>Guesses of one figure, of whatever design: said ÷ right, the oldest first.</summary>
+public sealed record GuessRow(string Id, string Name, IReadOnlyList<double> Ratios, string Words)
+{
+    private static readonly (string Id, string Name)[] Figures =
+    [
+        ("amps", "amperes"),
+        ("copper", "mm² of copper"),
+        ("fuse", "main fuse"),
+        ("drop", "volts lost"),
+        ("hours", "hours to the floor"),
+        ("short", "short circuit"),
+        ("share", "share of the worst string"),
+    ];
+
+    /// <summary>A row a figure, those that nobody guessed yet empty.</summary>
+    public static IReadOnlyList<GuessRow> Of(IReadOnlyList<Guess> guesses) =>
+        [
+            .. Figures.Select(f =>
+            {
+                var trend = GuessTrend.Of([.. guesses.Where(g => g.Id == f.Id)]);
+                return new GuessRow(f.Id, f.Name, trend.Ratios, trend.Ratios.Count == 0 ? "" : trend.Words);
+            }),
+        ];
+}
+
 /// <summary>
 /// Guess first: the figures an experienced hand has in the head, each with the rule of thumb that would have helped and where it fails.
 /// </summary>
@@ -59,7 +94,7 @@ public static class Guessing
     /// <summary>A guess within a tenth is as good as one needs.</summary>
     public const double Near = 0.1;
 
-    private sealed record Asked(GuessQuestion Question, double Right, string Thumb, string Fails);
+    private sealed record Asked(GuessQuestion Question, double Right, double ThumbSays, string Thumb, string Fails);
 
     /// <summary>What can be asked of a bank of the design.</summary>
     public static IReadOnlyList<GuessQuestion> Questions(Evaluation e, int bank) => [.. All(e.Banks[bank], bank).Select(a => a.Question)];
@@ -80,7 +115,7 @@ public static class Guessing
             : ratio > 1 ? $"{figure}: {Say.Percent(ratio - 1, 0)} too much"
             : ratio < 0.5 ? $"{figure}: you said a {Part(1 / ratio)} of it"
             : $"{figure}: {Say.Percent(1 - ratio, 0)} too little";
-        return new(asked.Question, said, asked.Right, ratio, words, asked.Thumb, asked.Fails);
+        return new(asked.Question, said, asked.Right, ratio, words, asked.ThumbSays, asked.Thumb, asked.Fails);
     }
 
     private static string Part(double times) =>
@@ -107,12 +142,19 @@ public static class Guessing
         var at = $"/banks/{bank}";
         if (e is { Currents: { BankWorstA: > 0 } c, Voltage: { } v, MainRun: { } run })
         {
-            var watts = c.BankWorstA * v.LowV;
+            double ac = c.InverterWorstA * v.LowV * (e.Inverter?.Efficiency ?? 1),
+                dc = c.DcWorstA * v.LowV,
+                byTen = (ac + dc) / (v.SystemV / 12.0 * 10);
+            var of =
+                ac <= 0 ? $"{Say.W(dc)} of DC loads"
+                : dc <= 0 ? $"{Say.W(ac)} of AC"
+                : $"{Say.W(ac)} of AC and {Say.W(dc)} of DC";
             yield return new(
-                new("amps", at + "/currents/bankWorstA", $"{Say.W(watts)} leave a {v.SystemV} V bank: how many amperes at worst?", "A"),
+                new("amps", at + "/currents/bankWorstA", $"{of} on a {v.SystemV} V bank: how many amperes at worst?", "A"),
                 c.BankWorstA,
-                $"Watts over ten at 12 V, over twenty at 24, over forty at 48: {Say.A(watts / (v.SystemV / 12.0 * 10))}.",
-                $"It holds near {Say.Number(v.SystemV / 12.0 * 10)} V. A bank that sags less draws less, and what an inverter loses comes on top of its AC watts."
+                byTen,
+                $"Watts over ten at 12 V, over twenty at 24, over forty at 48: {Say.A(byTen)}.",
+                "It has an inverter’s loss and a sagging bank in it: DC loads alone draw a fifth less, a poor inverter or an empty bank more."
             );
             if (run.Cable is { AreaMm2: { } area, Conductors: var m, Size: not null })
                 yield return new(
@@ -123,6 +165,7 @@ public static class Guessing
                         "mm²"
                     ),
                     area * m,
+                    run.DesignA / 3,
                     $"Three amperes a mm²: {Say.Number(run.DesignA / 3)} mm².",
                     "A long run is sized by its drop, a thick cable carries less a mm² than a thin one, and the fuse before it may ask for more."
                 );
@@ -130,6 +173,7 @@ public static class Guessing
                 yield return new(
                     new("fuse", at + "/mainRun/fuse/ratingA", $"{Say.A(run.DesignA)} at full load: which main fuse?", "A"),
                     rating,
+                    1.25 * run.DesignA,
                     $"A quarter above the current, and the next that is made: from {Say.A(1.25 * run.DesignA)}.",
                     "A hard start may ask for more; and the cable decides how large it may be."
                 );
@@ -143,6 +187,7 @@ public static class Guessing
                         "%"
                     ),
                     100 * drop,
+                    100 * Thumb(run) / v.NominalV,
                     $"Amperes × metres out and back ÷ mm² × 0.018 V: {Say.Number(Thumb(run), 2)} V, {Say.Percent(Thumb(run) / v.NominalV)}.",
                     "It knows copper alone: on a short run joints, fuse and switch lose as much again, and warm copper a fifth more."
                 );
@@ -156,6 +201,7 @@ public static class Guessing
                     "h"
                 ),
                 hours,
+                b.Holds.UsableWh / (energy.EnergyBankWh / 24),
                 $"Four fifths of lithium’s watt-hours, half of lead’s, over the mean watts: {Say.Hours(b.Holds.UsableWh / (energy.EnergyBankWh / 24))}.",
                 "Lead gives less when it is drawn fast, and an old or cold bank holds less than its plate."
             );
@@ -171,6 +217,7 @@ public static class Guessing
                     "A"
                 ),
                 most.Amps,
+                bus.NominalV / ohm,
                 $"Volts over ohms, series times, strings divided: {Say.A(bus.NominalV / ohm)}.",
                 "Copper and joints between the units take a part of it, a full bank stands above its nominal volts, and an assumed resistance is halved here to be safe."
             );
@@ -183,6 +230,7 @@ public static class Guessing
                         "%"
                     ),
                     100 * n.Strings.WorstShare,
+                    100 * n.Strings.EvenShare,
                     $"One over the strings: {Say.Percent(n.Strings.EvenShare)}.",
                     "It is even on bus bars with equal leads alone; from one end the first string carries far more, and unlike units share by what they resist."
                 );

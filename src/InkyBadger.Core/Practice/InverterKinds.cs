@@ -7,6 +7,7 @@ namespace InkyBadger.Core.Practice;
 internal static class InverterKinds
 {
     private static readonly PartKind[] OnInverter = [PartKind.Inverter];
+    private static readonly PartKind[] OnBoth = [PartKind.Inverter, PartKind.AcLoad];
 
     public static PracticeKind[] All { get; } =
     [
@@ -14,9 +15,14 @@ internal static class InverterKinds
         {
             Ways = (s, b) =>
                 Has(s, b)
-                    ? ((int[])[12, 24, 48]).Where(v => v != s.Design.Banks[b].SystemV).Select(v => Item(s, b, i => i with { SystemV = v, CutOffV = null, Name = Named(i, v) }))
+                    ? ((int[])[12, 24, 48])
+                        .Where(v => v != s.Design.Banks[b].SystemV)
+                        .Select(v => Item(s, b, i => i with { SystemV = v, CutOffV = null, Name = Named(i, v) }))
                     : [],
-            Fine = (s, p) => s.E.Banks[p.Bank].Inverter?.Item is { } i ? new($"Made for {i.SystemV} V, on a {s.E.Banks[p.Bank].Voltage!.SystemV} V bus.", BankKinds.Of(p, "/voltage/nominalV")) : null,
+            Fine = (s, p) =>
+                s.E.Banks[p.Bank].Inverter?.Item is { } i
+                    ? new($"Made for {i.SystemV} V, on a {s.E.Banks[p.Bank].Voltage!.SystemV} V bus.", BankKinds.Of(p, "/voltage/nominalV"))
+                    : null,
         },
         new("inverter-running", "It gives too little for what runs at once", OnInverter, ["inverter.running", "inverter.headroom"])
         {
@@ -26,24 +32,59 @@ internal static class InverterKinds
                     ? new($"{Say.W(loads.PeakAcW)} run at once, and it gives {Say.W(gives)}.", BankKinds.Of(p, "/loads/peakAcW"))
                     : null,
         },
-        new("inverter-surge", "A start trips it", OnInverter, ["inverter.surge"])
+        new("inverter-surge", "A start trips the inverter", OnBoth, ["inverter.surge"])
         {
-            Ways = (s, b) => Sized(s, b, peak => peak, surge: true),
+            Ways = (s, b) => Sized(s, b, peak => peak, surge: true).Select(w => At(s, b, w, l => l.SurgeWatts > 0)),
             Fine = (s, p) =>
-                s.E.Banks[p.Bank] is { Inverter.Gives.SurgeW: { } gives, Loads: { SurgeDemandW: > 0 and var asks } }
-                    ? new($"{Say.W(asks)} at the worst start, and it gives {Say.W(gives)}.", BankKinds.Of(p, "/loads/surgeDemandW"))
-                    : null,
+                p.Kind == PartKind.AcLoad
+                    ? s.E.Banks[p.Bank].Inverter?.Gives.SurgeW is { } most && LoadOf(s, p).SurgeWatts is var start
+                        ? new(
+                            start > 0
+                                ? $"{Say.W(start)} at its start, and the inverter gives {Say.W(most)}."
+                                : "It has no start to speak of.",
+                            null
+                        )
+                        : null
+                    : s.E.Banks[p.Bank] is { Inverter.Gives.SurgeW: { } gives, Loads: { SurgeDemandW: > 0 and var asks } }
+                        ? new($"{Say.W(asks)} at the worst start, and it gives {Say.W(gives)}.", BankKinds.Of(p, "/loads/surgeDemandW"))
+                        : null,
         },
-        new("inverter-wave", "Its wave harms what hangs on it", OnInverter, ["inverter.wave"])
+        new("inverter-wave", "The inverter’s wave harms what hangs on it", OnBoth, ["inverter.wave"])
         {
-            Ways = (s, b) => Has(s, b) ? [Item(s, b, i => i with { Waveform = Waveform.Modified, Name = i.Name.Replace("sine", "modified", StringComparison.Ordinal) })] : [],
-            Fine = (s, p) => s.E.Banks[p.Bank].Inverter?.Item is { } i ? new(i.Waveform == Waveform.Sine ? "Its wave is a sine." : "Nothing on it suffers under a modified wave.", null) : null,
+            Ways = (s, b) =>
+                Has(s, b)
+                    ?
+                    [
+                        At(
+                            s,
+                            b,
+                            Item(s, b, i =>
+                                i with
+                                {
+                                    Waveform = Waveform.Modified,
+                                    Name = i.Name.Replace("sine", "modified", StringComparison.Ordinal),
+                                }
+                            ),
+                            l => l.WaveSensitive
+                        ),
+                    ]
+                    : [],
+            Fine = (s, p) =>
+                s.E.Banks[p.Bank].Inverter?.Item is not { } i ? null
+                : i.Waveform == Waveform.Sine ? new("The inverter’s wave is a sine.", null)
+                : new(p.Kind == PartKind.AcLoad ? "It bears a modified wave." : "Nothing on it suffers under a modified wave.", null),
         },
         new("inverter-loop", "Its own outlets feed its charger", OnInverter, ["inverter.loop"])
         {
             Ways = (s, b) =>
                 Has(s, b)
-                    ? [new(s.With(b, x => x.WithInverter(0, i => i with { Charger = ChargerFeed.OwnOutput })), FoundScene.Key(b, "inverter"))]
+                    ?
+                    [
+                        new(
+                            s.With(b, x => x.WithInverter(0, i => i with { Charger = ChargerFeed.OwnOutput })),
+                            FoundScene.Key(b, "inverter")
+                        ),
+                    ]
                     : [],
             Fine = (s, p) => new("No charger hangs on its outlets.", null),
         },
@@ -51,7 +92,10 @@ internal static class InverterKinds
         {
             Ways = (s, b) =>
                 Has(s, b)
-                    ? ((double[])[24, 18, 12]).Select(h => new Planting(s.With(b, x => x.WithInverter(0, i => i with { OnH = h })), FoundScene.Key(b, "inverter")))
+                    ? ((double[])[24, 18, 12]).Select(h => new Planting(
+                        s.With(b, x => x.WithInverter(0, i => i with { OnH = h })),
+                        FoundScene.Key(b, "inverter")
+                    ))
                     : [],
             Fine = (s, p) =>
                 s.E.Banks[p.Bank] is { Energy: { } e, Inverter: not null }
@@ -66,25 +110,50 @@ internal static class InverterKinds
                     : [],
             Fine = (s, p) =>
                 s.E.Banks[p.Bank].Envelope is { SurgeEndV: { } end, CutOffV: { } off }
-                    ? new($"{Say.V(end)} are left at the worst start, and it cuts off at {Say.V(off)}.", BankKinds.Of(p, "/envelope/surgeEndV"))
+                    ? new(
+                        $"{Say.V(end)} are left at the worst start, and it cuts off at {Say.V(off)}.",
+                        BankKinds.Of(p, "/envelope/surgeEndV")
+                    )
                     : null,
         },
-        new("inverter-too-large-current", "So many watts are too much current at these volts", OnInverter, ["inverter.twelve-volts", "voltage.limit"])
+        new(
+            "inverter-too-large-current",
+            "So many watts are too much current at these volts",
+            OnInverter,
+            ["inverter.twelve-volts", "voltage.limit"]
+        )
         {
             Ways = (s, b) =>
                 Has(s, b) && s.Design.Banks[b].SystemV == 12
-                    ? ((double[])[2500, 1800, 1500, 1300]).Select(w => Rewired(s, b, Item(s, b, i => i with { ContinuousW = w, SurgeW = 2 * w, Overload = [], Name = Named(i with { ContinuousW = w }, 12) })))
+                    ? ((double[])[2500, 1800, 1500, 1300]).Select(w =>
+                        Rewired(
+                            b,
+                            Item(s, b, i =>
+                                i with
+                                {
+                                    ContinuousW = w,
+                                    SurgeW = 2 * w,
+                                    Overload = [],
+                                    Name = Named(i with { ContinuousW = w }, 12),
+                                }
+                            )
+                        )
+                    )
                     : [],
             Fine = (s, p) =>
                 s.E.Banks[p.Bank] is { Currents: { } c, Voltage: { } v }
-                    ? new($"{Say.A(c.BankWorstA)} at {v.SystemV} V; the house rule bears {Say.Rating(v.Advice.LimitA)}.", BankKinds.Of(p, "/currents/bankWorstA"))
+                    ? new(
+                        $"{Say.A(c.BankWorstA)} at {v.SystemV} V; the house rule bears {Say.Rating(v.Advice.LimitA)}.",
+                        BankKinds.Of(p, "/currents/bankWorstA")
+                    )
                     : null,
         },
     ];
 
     private static bool Has(FoundScene s, int b) => s.Design.Banks[b].Inverters is [{ Item: not null }, ..];
 
-    private static string Named(InverterItem i, int volts) => $"{Say.W(i.ContinuousW)} {(i.Waveform == Waveform.Sine ? "sine" : "modified")} {volts} V";
+    private static string Named(InverterItem i, int volts) =>
+        $"{Say.W(i.ContinuousW)} {(i.Waveform == Waveform.Sine ? "sine" : "modified")} {volts} V";
 
     private static Planting Item(FoundScene s, int b, Func<InverterItem, InverterItem> change) =>
         new(
@@ -92,22 +161,24 @@ internal static class InverterKinds
             FoundScene.Key(b, "inverter")
         );
 
-    /// <summary>With the strings, the copper and the fuses that so much current asks for: what is wrong is the current alone.</summary>
-    private static Planting Rewired(FoundScene s, int b, Planting way)
-    {
-        var free = way.Design.Banks[b] with
+    private static Load LoadOf(FoundScene s, FoundPart p) => s.Design.Banks[p.Bank].Demand.Loads.First(l => l.Id == p.Id);
+
+    /// <summary>Pointed out at the loads it is about, too.</summary>
+    private static Planting At(FoundScene s, int b, Planting way, Func<Load, bool> which) =>
+        way with
         {
-            Parallel = null,
-            Wiring = way.Design.Banks[b].Wiring with { Jumper = null, Link = null, Lead = null },
-            Runs =
+            Parts =
             [
-                .. way.Design.Banks[b]
-                    .Runs.Where(r => r.Id is not (Run.BondingId or Run.StringsId))
-                    .Select(r => r.Id == Run.MainId ? r with { Size = null, Parallel = null, Fuse = new() } : r),
+                .. way.Parts,
+                .. s
+                    .Design.Banks[b]
+                    .Demand.Loads.Where(l => l.Kind == LoadKind.Ac && which(l))
+                    .Select(l => FoundScene.Key(b, $"load-{l.Id}")),
             ],
         };
-        return way with { Design = GoodBanks.AsItStands(way.Design with { Banks = [.. way.Design.Banks.Select((x, i) => i == b ? free : x)] }) };
-    }
+
+    /// <summary>With the strings, the copper and the fuses that so much current asks for: what is wrong is the current alone.</summary>
+    private static Planting Rewired(int b, Planting way) => way with { Design = GoodBanks.Again(way.Design, b, strings: true) };
 
     /// <summary>Smaller than what the loads ask, by what runs or by what starts.</summary>
     private static IEnumerable<Planting> Sized(FoundScene s, int b, Func<double, double> of, bool surge)

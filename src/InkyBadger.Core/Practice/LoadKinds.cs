@@ -10,22 +10,19 @@ internal static class LoadKinds
 
     public static PracticeKind[] All { get; } =
     [
-        new("load-window", "The volts it gets are not what it is made for", OnLoad, ["load.window"])
-        {
-            Ways = (s, b) =>
-                Each(s, b, l =>
-                    ((VoltageWindow[])
-                        [
-                            new() { MinV = 9, MaxV = s.E.Banks[b].Voltage!.NominalV * 0.6 },
-                            new() { MinV = s.E.Banks[b].Voltage!.NominalV * 1.2, MaxV = s.E.Banks[b].Voltage!.NominalV * 2 },
-                            new() { MinV = 9, MaxV = s.E.Banks[b].Voltage!.NominalV * 1.05 },
-                        ]).Select(w => l with { Window = new() { MinV = Math.Round(w.MinV), MaxV = Math.Round(w.MaxV, 1) } })
-                ),
-            Fine = (s, p) =>
-                s.E.Banks[p.Bank].Devices.Index().FirstOrDefault(d => s.Design.Banks[p.Bank].Demand.Loads[d.Item.Load].Id == p.Id) is { Item: { } d } at
-                    ? new($"It takes {Say.V(d.MinV)} to {Say.V(d.MaxV)}, and gets {Say.V(d.LeastV)} to {Say.V(d.GreatestV)}.", BankKinds.Of(p, $"/devices/{at.Index}/greatestV"))
-                    : null,
-        },
+        new("load-window", "The volts it gets are not what it is made for", OnLoad, ["load.window"]) { Ways = (s, b) => Each(s, b, l => (
+                        (VoltageWindow[])
+                            [
+                                new() { MinV = 9, MaxV = s.E.Banks[b].Voltage!.NominalV * 0.6 },
+                                new() { MinV = s.E.Banks[b].Voltage!.NominalV * 1.2, MaxV = s.E.Banks[b].Voltage!.NominalV * 2 },
+                                new() { MinV = 9, MaxV = s.E.Banks[b].Voltage!.NominalV * 1.05 },
+                            ]
+                    ).Select(w =>
+                        l with
+                        {
+                            Window = new() { MinV = Math.Round(w.MinV), MaxV = Math.Round(w.MaxV, 1) },
+                        }
+                    )), Fine = (s, p) => s.E.Banks[p.Bank].Devices.Index().FirstOrDefault(d => s.Design.Banks[p.Bank].Demand.Loads[d.Item.Load].Id == p.Id) is { Item: { } d } at ? new($"It takes {Say.V(d.MinV)} to {Say.V(d.MaxV)}, and gets {Say.V(d.LeastV)} to {Say.V(d.GreatestV)}.", BankKinds.Of(p, $"/devices/{at.Index}/greatestV")) : null },
         new("load-tap", "It is taken from part of a string", OnLoad, ["bank.tap"])
         {
             Ways = (s, b) => s.Design.Banks[b].Series > 1 ? Each(s, b, l => [l with { Tap = 1, Window = null }]) : [],
@@ -40,7 +37,9 @@ internal static class LoadKinds
                         ((double[])[2, 1.4, 1.1]).Select(times =>
                             l with
                             {
-                                SurgeWatts = Math.Ceiling(times * peak * s.Design.Banks[b].Parallel!.Value * s.E.Banks[b].Voltage!.NominalV / 100) * 100,
+                                SurgeWatts =
+                                    Math.Ceiling(times * peak * s.Design.Banks[b].Parallel!.Value * s.E.Banks[b].Voltage!.NominalV / 100)
+                                    * 100,
                                 StartSeconds = 0.3,
                             }
                         )
@@ -48,14 +47,23 @@ internal static class LoadKinds
                     : [],
             Fine = (s, p) =>
                 s.Design.Banks[p.Bank].Demand.Loads.First(l => l.Id == p.Id) is { } load
-                    ? new(load.SurgeWatts > 0 ? $"{Say.W(load.SurgeWatts)} at its start, and the strings give that." : "It has no start to speak of.", null)
+                    ? new(
+                        load.SurgeWatts > 0
+                            ? $"{Say.W(load.SurgeWatts)} at its start, and the strings give that."
+                            : "It has no start to speak of.",
+                        null
+                    )
                     : null,
         },
     ];
 
     private static IEnumerable<Planting> Each(FoundScene s, int b, Func<Load, IEnumerable<Load>> change) =>
-        s.Design.Banks[b]
+        s
+            .Design.Banks[b]
             .Demand.Loads.Index()
             .Where(l => l.Item.Kind == LoadKind.Dc)
-            .SelectMany(l => change(l.Item).Select(x => new Planting(s.With(b, bank => bank.WithLoad(l.Index, x)), FoundScene.Key(b, $"load-{l.Item.Id}"))));
+            .SelectMany(l =>
+                change(l.Item)
+                    .Select(x => new Planting(s.With(b, bank => bank.WithLoad(l.Index, x)), FoundScene.Key(b, $"load-{l.Item.Id}")))
+            );
 }

@@ -8,17 +8,7 @@ namespace InkyBadger.Core.Practice;
 /// <summary>A reading of the walk, as whoever holds the meter sees it.</summary>
 /// <param name="Do">Where the tips go, and what is on meanwhile.</param>
 /// <param name="Reading">What the meter shows, with its unit.</param>
-public sealed record WalkReading(
-    string Key,
-    string Title,
-    string Do,
-    string? Load,
-    string? Red,
-    string? Black,
-    string Range,
-    string Reading,
-    string Given
-);
+public sealed record WalkReading(string Key, string Title, string Do, string? Load, Tips? Tips, string Range, string Reading, string Given);
 
 /// <summary>How a call stands.</summary>
 public enum CallIs
@@ -95,7 +85,14 @@ public sealed class MeterWalk
         if (faults is < 1 or > MostFaults)
             throw new Refusal("faults", $"1 to {MostFaults} faults");
         var design = GoodBanks.Make(seed, BankSize.One);
-        var all = Whole(design, new() { By = "you", Simulated = new() { Seed = seed, Faults = faults } });
+        var all = Whole(
+            design,
+            new()
+            {
+                By = "you",
+                Simulated = new() { Seed = seed, Faults = faults },
+            }
+        );
         return new(seed, faults, design, Chosen(all));
     }
 
@@ -156,8 +153,7 @@ public sealed class MeterWalk
                             step.Title,
                             step.Do,
                             step.Load,
-                            step.Tips?.Red,
-                            step.Tips?.Black,
+                            step.Tips,
                             step.Range,
                             $"{Say.Number(value, step.Decimals)} {step.Unit}",
                             step.Amps is { } amps ? $"{Say.A(amps)} flow through it" : ""
@@ -191,7 +187,9 @@ public sealed class MeterWalk
             Sign = step.Sign,
             Simulated = seed,
             Capacity =
-                step.Kind == StepKind.Capacity && step.Sheet is { } sheet ? new() { Ah = 0.95 * sheet.RatedAh, Hours = sheet.Chemistry is "lfp" or "nmc" ? 6 : 20 } : null,
+                step.Kind == StepKind.Capacity && step.Sheet is { } sheet
+                    ? new() { Ah = 0.95 * sheet.RatedAh, Hours = sheet.Chemistry is "lfp" or "nmc" ? 6 : 20 }
+                    : null,
         };
 
     /// <summary>All that are wrong, and as many others as make a walk, spread over it.</summary>
@@ -205,7 +203,7 @@ public sealed class MeterWalk
     }
 
     /// <summary>Whether the readings are wrong, in their order: for whoever made it.</summary>
-    internal IReadOnlyList<bool> Truth => [.. stops.Select(s => s.Wrong)];
+    public IReadOnlyList<bool> Truth => [.. stops.Select(s => s.Wrong)];
 
     /// <summary>The walk after these calls, each true for “stop, it is wrong”.</summary>
     public WalkState State(IReadOnlyList<bool> calls)

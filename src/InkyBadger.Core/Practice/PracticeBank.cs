@@ -14,7 +14,7 @@ public sealed record PracticeLevel(int Number, int Faults, bool Near, string Wor
 
     public static IReadOnlyList<PracticeLevel> All { get; } =
     [
-        new(1, 1, false, "three parts, one fault") { Size = BankSize.Three },
+        new(1, 1, false, "three parts") { Size = BankSize.Three },
         new(2, 2, false, "one bank, plain faults") { Size = BankSize.One },
         new(3, 4, false, "one bank, plain faults") { Size = BankSize.One },
         new(4, 5, true, "one bank, near the limit") { Size = BankSize.One },
@@ -24,10 +24,11 @@ public sealed record PracticeLevel(int Number, int Faults, bool Near, string Wor
 
     /// <exception cref="Refusal"><c>level</c> when there is none.</exception>
     public static PracticeLevel Get(int number) =>
-        number >= 1 && number <= All.Count
-            ? All[number - 1]
-            : throw new Refusal("level", $"there are levels 1 to {All.Count}");
+        number >= 1 && number <= All.Count ? All[number - 1] : throw new Refusal("level", $"there are levels 1 to {All.Count}");
 }
+
+/// <summary>A fault that is planted: its kind, the rules that may find it, where it is pointed out, and all that is found of it.</summary>
+public sealed record PlantedFault(string Kind, IReadOnlyList<string> Rules, IReadOnlyList<string> Parts, IReadOnlyList<Finding> Findings);
 
 /// <summary>
 /// A fault somebody planted: its kind, the parts at which it is pointed out, how the tool finds it, and what else it finds of the same thing.
@@ -60,6 +61,16 @@ public sealed class PracticeBank
     /// <summary>In the order in which they are told at the end: the gravest first.</summary>
     internal IReadOnlyList<Planted> Faults { get; }
 
+    /// <summary>What is planted: for whoever made it, never for whoever looks.</summary>
+    public IReadOnlyList<PlantedFault> Planted =>
+        [.. Faults.Select(f => new PlantedFault(f.Kind.Id, f.Kind.Rules, f.Parts, [.. f.Findings]))];
+
+    /// <summary>Every kind of fault there is, in the order in which they are offered.</summary>
+    public static IReadOnlyList<string> KindIds => [.. PracticeKinds.All.Select(k => k.Id)];
+
+    /// <summary>The bank before anything was planted in it, the first of its number.</summary>
+    public static DesignDocument Good(int seed, int level) => GoodBanks.Make(seed, PracticeLevel.Get(level).Size);
+
     /// <summary>The bank as a design, whose figures show what is right with it and what is not.</summary>
     public DesignDocument Document => Found.Design;
 
@@ -81,14 +92,17 @@ public sealed class PracticeBank
             throw new Refusal("seed", $"a number from 1 to {MostSeed}");
         var asked = PracticeLevel.Get(level);
         var all = PracticeKinds.All;
-        var first = seed * asked.Faults % all.Count;
+        // Each is the first one of some number among as many as there are kinds.
+        var first = (int)((long)seed * Stride % all.Count);
+        // Three parts have a place for few kinds, whichever they are.
+        var banks = asked.Size == BankSize.Three ? 1 : MostBanks;
         for (var again = 0; ; again++)
         {
             var scene = new FoundScene(GoodBanks.Make(seed, asked.Size, again));
             var draws = new SplitMix((ulong)seed * 0xD1B54A32D192ED03 + (ulong)level);
-            // Kinds take turns with the seeds, so that none is left out; behind them come the others in any order.
+            // Kinds take turns with the numbers, so that none is left out; behind the first come the others in any order.
             var order = all.Index()
-                .Select(k => (k.Item, At: (k.Index - first + all.Count) % all.Count is var turn && turn < asked.Faults ? turn - asked.Faults : draws.Uniform()))
+                .Select(k => (k.Item, At: k.Index == first ? -1 : draws.Uniform() * (k.Item.On.Contains(PartKind.Join) ? Sooner : 1)))
                 .OrderBy(k => k.At)
                 .Select(k => k.Item);
             var planted = new List<Planted>();
@@ -101,16 +115,27 @@ public sealed class PracticeBank
                 if (Plant(ref scene, kind, planted, asked, ref draws) is { } more)
                     planted.Add(more);
                 // The kind whose turn it is wants another bank, as long as there is one.
-                else if (planted.Count == 0 && again < MostBanks && kind == all[first])
+                else if (planted.Count == 0 && again < banks && kind == all[first])
                     break;
             }
-            if (planted.Count == asked.Faults || again == MostBanks && planted.Count > 0)
-                return new(seed, asked, scene, [.. planted.Index().OrderBy(p => p.Item.Finding.Grade).ThenBy(p => p.Index).Select(p => p.Item)]);
+            if (planted.Count == asked.Faults || again == banks && planted.Count > 0)
+                return new(
+                    seed,
+                    asked,
+                    scene,
+                    [.. planted.Index().OrderBy(p => p.Item.Finding.Grade).ThenBy(p => p.Index).Select(p => p.Item)]
+                );
         }
     }
 
+    /// <summary>Has no factor in common with the count of kinds, and sets those of one subject apart.</summary>
+    private static int Stride { get; } = new[] { 37, 31, 29, 41 }.First(n => PracticeKinds.All.Count % n != 0);
+
+    /// <summary>What only two banks can show comes sooner where there are two.</summary>
+    private const double Sooner = 0.4;
+
     /// <summary>Other good banks that are looked for where the kind whose turn it is has no place in one.</summary>
-    private const int MostBanks = 8;
+    private const int MostBanks = 6;
 
     /// <summary>What is found in it, remarks left out.</summary>
     internal static List<Finding> Wrong(Evaluation e) => [.. e.Findings.Where(f => f.Grade < Grade.Note)];
@@ -145,6 +170,7 @@ public sealed class PracticeBank
         }
         return null;
     }
+
     /// <summary>The bank with one fault more; null: it would hide one that is there, or bring something that is not the same thing.</summary>
     private static (FoundScene Then, Planted Planted)? Try(Planting way, PracticeKind kind, List<Planted> before)
     {
@@ -160,21 +186,31 @@ public sealed class PracticeBank
         if (found is null || own.Exists(f => f != found && !Belongs(kind, found, f)))
             return null;
         var parts = way.Parts.Where(k => then.Find(k) is not null).ToList();
-        if (parts.Count == 0)
+        // A fault that changes the bank's shape may take away what another one was pointed out at.
+        if (parts.Count == 0 || before.Exists(p => p.Parts.All(k => then.Find(k) is null)))
             return null;
         // The figures of those before may have moved with it: they are told as they stand now.
         for (var p = 0; p < before.Count; p++)
-            before[p] = before[p] with { Finding = Still(before[p].Finding)!, Besides = [.. before[p].Besides.Select(f => Still(f)!)] };
+            before[p] = before[p] with
+            {
+                Parts = [.. before[p].Parts.Where(k => then.Find(k) is not null)],
+                Finding = Still(before[p].Finding)!,
+                Besides = [.. before[p].Besides.Select(f => Still(f)!)],
+            };
         return (then, new(kind, parts, found, [.. own.Where(f => f != found)]));
     }
 
     private static bool Belongs(PracticeKind kind, Finding found, Finding other) =>
         // Where it stands is told of every bank.
-        kind.On.Contains(PartKind.Place) && found.Rule == other.Rule
+        kind.On.Contains(PartKind.Place)
+            && found.Rule == other.Rule
         || found.Bank == other.Bank
-        && (
-            kind.Rules.Contains(other.Rule)
-            || kind.Brings.Contains(other.Rule)
-                && (found.About == other.About || found.About.Length > 0 && other.About.EndsWith("-" + found.About, StringComparison.Ordinal))
-        );
+            && (
+                kind.Rules.Contains(other.Rule)
+                || kind.Brings.Contains(other.Rule)
+                    && (
+                        found.About == other.About
+                        || found.About.Length > 0 && other.About.EndsWith("-" + found.About, StringComparison.Ordinal)
+                    )
+            );
 }

@@ -29,14 +29,7 @@ public enum AnswerIs
 /// <param name="Parts">Where the flag stands.</param>
 /// <param name="Words">What was said, in short.</param>
 /// <param name="Shown">What shows it, right or not.</param>
-public sealed record JudgedAnswer(
-    PracticeAnswer Answer,
-    AnswerIs Is,
-    int Number,
-    IReadOnlyList<string> Parts,
-    string Words,
-    Shown Shown
-);
+public sealed record JudgedAnswer(PracticeAnswer Answer, AnswerIs Is, int Number, IReadOnlyList<string> Parts, string Words, Shown Shown);
 
 /// <summary>A fault told at the end: what is found of it, and whether it was seen.</summary>
 public sealed record ToldFault(IReadOnlyList<string> Parts, string Title, string Why, Grade Grade, bool Seen, string? Pointer);
@@ -56,7 +49,7 @@ public sealed record PracticeGo(
 );
 
 /// <summary>Judges what is said of a bank as found.</summary>
-internal static class PracticeJudge
+public static class PracticeJudge
 {
     /// <summary>Said of a part that is well.</summary>
     public const string InOrder = "in-order";
@@ -68,7 +61,7 @@ internal static class PracticeJudge
     /// What may be said of a part, always in the same order: what is wrong with it is among it, and which of the others are depends on the
     /// part alone, so that neither place nor number tells anything.
     /// </summary>
-    public static IReadOnlyList<Sentence> Sentences(PracticeBank bank, FoundPart part)
+    internal static IReadOnlyList<Sentence> Sentences(PracticeBank bank, FoundPart part)
     {
         var could = PracticeKinds.All.Where(k => k.On.Contains(part.Kind)).ToList();
         var must = could.Where(k => bank.Faults.Any(f => f.Kind == k && f.Parts.Contains(part.Key))).ToList();
@@ -93,7 +86,7 @@ internal static class PracticeJudge
     }
 
     /// <summary>The go as it stands after these answers; over: what was not seen is told.</summary>
-    public static PracticeGo Of(PracticeBank bank, IReadOnlyList<PracticeAnswer> answers, bool over)
+    internal static PracticeGo Of(PracticeBank bank, IReadOnlyList<PracticeAnswer> answers, bool over)
     {
         var judged = new List<JudgedAnswer>();
         var seen = new Dictionary<Planted, int>();
@@ -116,20 +109,24 @@ internal static class PracticeJudge
                 ? []
                 :
                 [
-                    .. bank.Faults.OrderBy(f => seen.ContainsKey(f)).Select(f => new ToldFault(
-                        f.Parts,
-                        f.Finding.Title,
-                        f.Finding.Why,
-                        f.Finding.Grade,
-                        seen.ContainsKey(f),
-                        PointerOf(bank, f)
-                    )),
+                    .. bank
+                        .Faults.OrderBy(f => seen.ContainsKey(f))
+                        .Select(f => new ToldFault(
+                            f.Parts,
+                            f.Finding.Title,
+                            f.Finding.Why,
+                            f.Finding.Grade,
+                            seen.ContainsKey(f),
+                            PointerOf(bank, f)
+                        )),
                 ]
         );
     }
 
     private static string? PointerOf(PracticeBank bank, Planted f) =>
-        f.Parts.Select(k => bank.Found.Find(k) is { } part ? f.Kind.Fine(bank.Found, part)?.Pointer : null).FirstOrDefault(p => p is not null);
+        f
+            .Parts.Select(k => bank.Found.Find(k) is { } part ? f.Kind.Fine(bank.Found, part)?.Pointer : null)
+            .FirstOrDefault(p => p is not null);
 
     /// <exception cref="Refusal"><c>part</c> or <c>said</c> when the bank has no such part, or nobody may say that of it.</exception>
     private static JudgedAnswer Judge(PracticeBank bank, PracticeAnswer a, Dictionary<Planted, int> seen, ref int flags)
@@ -141,10 +138,27 @@ internal static class PracticeJudge
             var kind = PracticeKinds.All.FirstOrDefault(k => k.On.Contains(part.Kind) && k.Fine(bank.Found, part) is { Pointer: not null })
                 ?? PracticeKinds.All.FirstOrDefault(k => k.On.Contains(part.Kind) && k.Fine(bank.Found, part) is not null);
             return here.Count == 0
-                ? new(a, AnswerIs.InOrder, 0, [part.Key], $"{Capital(part.Name)} is in order", kind?.Fine(bank.Found, part) ?? new("Nothing is found there.", null))
-                : new(a, AnswerIs.Miss, ++flags, [part.Key], $"{Capital(part.Name)} in order: it is not", new("Something is wrong there.", null));
+                ? new(
+                    a,
+                    AnswerIs.InOrder,
+                    0,
+                    [part.Key],
+                    $"{Capital(part.Name)} is in order",
+                    kind?.Fine(bank.Found, part) ?? new("Nothing is found there.", null)
+                )
+                : new(
+                    a,
+                    AnswerIs.Miss,
+                    ++flags,
+                    [part.Key],
+                    $"{Capital(part.Name)} in order: it is not",
+                    new("Something is wrong there.", null)
+                );
         }
-        var said = PracticeKinds.Find(a.Said) is { } k2 && k2.On.Contains(part.Kind) ? k2 : throw new Refusal("said", "nobody can say that of this part");
+        var said =
+            PracticeKinds.Find(a.Said) is { } k2 && k2.On.Contains(part.Kind)
+                ? k2
+                : throw new Refusal("said", "nobody can say that of this part");
         if (here.Find(f => IsRight(said, f)) is { } fault)
         {
             var shown = new Shown(fault.Finding.Title + ". " + fault.Finding.Why, PointerOf(bank, fault));
@@ -166,9 +180,7 @@ internal static class PracticeJudge
     /// <summary>What was planted, or what the tool finds of the same thing from another side.</summary>
     private static bool IsRight(PracticeKind said, Planted fault) =>
         fault.Kind == said
-        || fault.Findings.Any(f =>
-            said.Rules.Contains(f.Rule) && PracticeKinds.All.Count(k => k.Rules.Contains(f.Rule)) == 1
-        );
+        || fault.Findings.Any(f => said.Rules.Contains(f.Rule) && PracticeKinds.All.Count(k => k.Rules.Contains(f.Rule)) == 1);
 
     private static string Headline(PracticeBank bank, List<JudgedAnswer> judged, Dictionary<Planted, int> seen, bool over)
     {
@@ -177,10 +189,14 @@ internal static class PracticeJudge
         {
             var missed = bank.Faults.Where(f => !seen.ContainsKey(f)).Select(f => Lower(f.Kind.Says)).ToList();
             var tally = $"{Say.Count(seen.Count)} of {Lower(Say.Count(all))}{In(judged)}";
-            return missed.Count == 0 ? $"{tally}: nothing overlooked" : $"{tally}; overlooked: {missed[0]}" + (missed.Count > 1 ? $", and {Lower(Say.Count(missed.Count - 1))} more" : "");
+            return missed.Count == 0
+                ? $"{tally}: nothing overlooked"
+                : $"{tally}; overlooked: {missed[0]}" + (missed.Count > 1 ? $", and {Lower(Say.Count(missed.Count - 1))} more" : "");
         }
         if (judged.Count == 0)
-            return bank.Level.Number == 1 ? "Press what is wrong" : $"{Say.Count(all)} {(all == 1 ? "thing is" : "things are")} wrong with this {(bank.Found.Design.Banks.Count > 1 ? "pair of banks" : "bank")}: point at one";
+            return bank.Level.Number == 1
+                ? "Press what is wrong"
+                : $"{Say.Count(all)} {(all == 1 ? "thing is" : "things are")} wrong with this {(bank.Found.Design.Banks.Count > 1 ? "pair of banks" : "bank")}: point at one";
         var last = judged[^1];
         var misses = judged.Count(j => j.Is == AnswerIs.Miss);
         var stands =
@@ -196,12 +212,12 @@ internal static class PracticeJudge
         };
     }
 
-    private static string In(List<JudgedAnswer> judged) =>
-        judged.Count == 0 ? "" : $", in {Minutes(judged[^1].Answer.AtS)}";
+    private static string In(List<JudgedAnswer> judged) => judged.Count == 0 ? "" : $", in {Minutes(judged[^1].Answer.AtS)}";
 
     private static string Minutes(double s) => s < 60 ? $"{Math.Floor(s):0} s" : $"{Math.Floor(s / 60):0} min {Math.Floor(s % 60):0} s";
 
-    private static string Lower(string text) => text.StartsWith("BMS", StringComparison.Ordinal) ? text : char.ToLowerInvariant(text[0]) + text[1..];
+    private static string Lower(string text) =>
+        text.StartsWith("BMS", StringComparison.Ordinal) ? text : char.ToLowerInvariant(text[0]) + text[1..];
 
     private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
 }

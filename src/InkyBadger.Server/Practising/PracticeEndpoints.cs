@@ -39,10 +39,16 @@ public sealed record KeptGuess(string Id, string Unit, double Said, double Right
 /// <summary>What came of practising so far, as a line.</summary>
 /// <param name="Words">In a sentence; empty: nothing yet.</param>
 /// <param name="Goes">The last ones, the oldest first.</param>
-public sealed record PracticeResults(string Words, IReadOnlyList<KeptGo> Goes, IReadOnlyList<KeptWalk> Walks, GuessTrend Trend);
+public sealed record PracticeResults(
+    string Words,
+    IReadOnlyList<KeptGo> Goes,
+    IReadOnlyList<KeptWalk> Walks,
+    GuessTrend Trend,
+    IReadOnlyList<GuessRow> Rows
+);
 
 /// <summary>A guess judged, and how they go by now.</summary>
-public sealed record GuessAnswer(GuessJudged Judged, GuessTrend Trend);
+public sealed record GuessAnswer(GuessJudged Judged, GuessTrend Trend, IReadOnlyList<GuessRow> Rows);
 
 /// <summary>Practice: banks with faults, guesses, the walk with the meter, the words of the job.</summary>
 public static class PracticeEndpoints
@@ -149,11 +155,21 @@ public static class PracticeEndpoints
     {
         var goes = (await store.LastAsync<KeptGo>(Find, LastGoes, stop)).Select(g => g.What).ToList();
         var walks = (await store.LastAsync<KeptWalk>(Walked, LastGoes, stop)).Select(w => w.What).ToList();
-        return new(PracticeWords.Of(goes.ConvertAll(g => (g.Faults, g.Found, g.Misses))), goes, walks, await TrendAsync(store, stop));
+        var (trend, rows) = await GuessesAsync(store, stop);
+        return new(PracticeWords.Of(goes.ConvertAll(g => (g.Faults, g.Found, g.Misses))), goes, walks, trend, rows);
     }
 
-    private static async Task<GuessTrend> TrendAsync(PracticeStore store, CancellationToken stop) =>
-        GuessTrend.Of([.. (await store.LastAsync<KeptGuess>(Guessed, GuessTrend.Most, stop)).Select(g => new Guess(g.What.Id, g.What.Said, g.What.Right))]);
+    /// <summary>Guesses that the rows of the single figures are made of.</summary>
+    private const int OfRows = 400;
+
+    private static async Task<(GuessTrend Trend, IReadOnlyList<GuessRow> Rows)> GuessesAsync(PracticeStore store, CancellationToken stop)
+    {
+        List<Guess> all =
+        [
+            .. (await store.LastAsync<KeptGuess>(Guessed, OfRows, stop)).Select(g => new Guess(g.What.Id, g.What.Said, g.What.Right)),
+        ];
+        return (GuessTrend.Of(all), GuessRow.Of(all));
+    }
 
     private static Task<IResult> Questions(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>
         reader.OfBankAsync(request, bank, (design, at) => Guessing.Questions(Evaluator.Evaluate(design, mends: false), at), stop);
@@ -176,7 +192,8 @@ public static class PracticeEndpoints
         if (Guessing.Judge(Evaluator.Evaluate(design, mends: false), bank ?? 0, id ?? "", said ?? 0) is not { } judged)
             return Microsoft.AspNetCore.Http.Results.NoContent();
         await store.KeepAsync(Guessed, "", new KeptGuess(judged.Question.Id, judged.Question.Unit, judged.Said, judged.Right), stop);
-        return Microsoft.AspNetCore.Http.Results.Ok(new GuessAnswer(judged, await TrendAsync(store, stop)));
+        var (trend, rows) = await GuessesAsync(store, stop);
+        return Microsoft.AspNetCore.Http.Results.Ok(new GuessAnswer(judged, trend, rows));
     }
 
     private static Task<IResult> Words(HttpRequest request, DesignReader reader, int? bank, CancellationToken stop) =>

@@ -15,29 +15,25 @@ namespace InkyBadger.Storage.Migrations
                 name: "practice",
                 columns: table => new
                 {
-                    Id = table.Column<long>(type: "INTEGER", nullable: false)
-                        .Annotation("Sqlite:Autoincrement", true),
+                    Id = table.Column<long>(type: "INTEGER", nullable: false).Annotation("Sqlite:Autoincrement", true),
                     Kind = table.Column<string>(type: "TEXT", maxLength: 20, nullable: false),
                     Key = table.Column<string>(type: "TEXT", maxLength: 40, nullable: false),
                     Document = table.Column<string>(type: "TEXT", nullable: false),
-                    AtUtc = table.Column<DateTime>(type: "TEXT", nullable: false)
+                    AtUtc = table.Column<DateTime>(type: "TEXT", nullable: false),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_practice", x => x.Id);
-                });
+                }
+            );
 
-            migrationBuilder.CreateIndex(
-                name: "IX_practice_Kind_Key",
-                table: "practice",
-                columns: new[] { "Kind", "Key" });
+            migrationBuilder.CreateIndex(name: "IX_practice_Kind_Key", table: "practice", columns: new[] { "Kind", "Key" });
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.DropTable(
-                name: "practice");
+            migrationBuilder.DropTable(name: "practice");
         }
     }
 }

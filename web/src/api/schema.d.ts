@@ -8078,6 +8078,7 @@ export interface components {
         GuessAnswer: {
             judged: components["schemas"]["GuessJudged"];
             trend: components["schemas"]["GuessTrend"];
+            rows: components["schemas"]["GuessRow"][];
         };
         /** @description A guess judged. */
         GuessJudged: {
@@ -8096,6 +8097,11 @@ export interface components {
             ratio: number;
             /** @description How far off. */
             words: string;
+            /**
+             * Format: double
+             * @description What the rule of thumb gives here, in the question’s unit.
+             */
+            thumbSays: number;
             /** @description The rule of thumb that would have helped, with what it gives here. */
             thumb: string;
             /** @description Where that rule fails. */
@@ -8111,6 +8117,13 @@ export interface components {
             ask: string;
             /** @description In which it is said. */
             unit: string;
+        };
+        /** @description Guesses of one figure, of whatever design: said ÷ right, the oldest first. */
+        GuessRow: {
+            id: string;
+            name: string;
+            ratios: number[];
+            words: string;
         };
         /** @description How far off over time. */
         GuessTrend: {
@@ -10006,6 +10019,7 @@ export interface components {
             goes: components["schemas"]["KeptGo"][];
             walks: components["schemas"]["KeptWalk"][];
             trend: components["schemas"]["GuessTrend"];
+            rows: components["schemas"]["GuessRow"][];
         };
         /**
          * @description Why a preset does not suit a bank, in the order the reasons are told.
@@ -12109,8 +12123,7 @@ export interface components {
             /** @description Where the tips go, and what is on meanwhile. */
             do: string;
             load: null | string;
-            red: null | string;
-            black: null | string;
+            tips: null | components["schemas"]["Tips"];
             range: string;
             /** @description What the meter shows, with its unit. */
             reading: string;

@@ -6,7 +6,7 @@
    * and each is named.
    */
   interface Props {
-    step: BringUpStep
+    step: Pick<BringUpStep, 'tips' | 'unit'>
     zone: string | null
   }
   let { step, zone }: Props = $props()

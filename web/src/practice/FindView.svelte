@@ -84,7 +84,13 @@
       </p>{/if}
     {#if bank && go}
       <p class="note" data-testid="words"><b>{bank.name}.</b> {go.words}</p>
-      <div class="picture" bind:this={stage} bind:clientHeight={room}>
+      <div
+        class="picture"
+        data-testid="bank"
+        data-bank="{bank.seed}/{bank.level.number}"
+        bind:this={stage}
+        bind:clientHeight={room}
+      >
         <FoundPicture
           drawing={bank.drawing}
           {flags}
@@ -131,7 +137,7 @@
             size="6"
             placeholder={String(bank.seed)}
             bind:value={seed}
-            onkeydown={(e) => e.key === 'Enter' && repeat()}
+            onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
             onblur={() => seed && repeat()}
           /></label
         >

@@ -1,11 +1,13 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
   import { api } from '../api/client'
-  import type { GuessAnswer, GuessQuestion, GuessTrend } from '../api/client'
+  import type { GuessAnswer, GuessQuestion, GuessTrend, Schemas } from '../api/client'
   import { guessing } from '../app/guessing.svelte'
   import { session } from '../app/session.svelte'
   import { readNumber } from '../ui/written'
   import GuessDots from './GuessDots.svelte'
+  import GuessLine from './GuessLine.svelte'
+  import GuessRows from './GuessRows.svelte'
 
   /** The next figure by head, before it is shown; what would have helped, and where that fails. */
   let { views }: { views: Snippet } = $props()
@@ -16,6 +18,7 @@
   let refused = $state<string | null>(null)
   let answer = $state.raw<GuessAnswer | null>(null)
   let trend = $state.raw<GuessTrend | null>(null)
+  let rows = $state.raw<readonly Schemas['GuessRow'][]>([])
   let trouble = $state<string | null>(null)
   let busy = $state(false)
   let field = $state<HTMLInputElement>()
@@ -28,7 +31,11 @@
     const timer = setTimeout(async () => {
       try {
         questions = await api.guesses(design, bank)
-        trend ??= (await api.practiceResults()).trend
+        if (!trend) {
+          const results = await api.practiceResults()
+          trend = results.trend
+          rows = results.rows
+        }
         trouble = null
       } catch (e) {
         trouble = e instanceof Error ? e.message : 'The server does not answer.'
@@ -52,6 +59,7 @@
     try {
       answer = await api.sayGuess(session.worked!, session.bankIndex, question.id, said)
       trend = answer?.trend ?? trend
+      rows = answer?.rows ?? rows
       trouble = null
       if (answer) session.select(answer.judged.question.pointer)
     } catch (e) {
@@ -89,11 +97,8 @@
       </p>
       {#if answer}
         <p class="question">{question.ask}</p>
+        <GuessLine judged={answer.judged} {typed} />
         <dl class="judged" data-testid="judged">
-          <dt>you said</dt>
-          <dd class="fig">{typed} {question.unit}</dd>
-          <dt>it is</dt>
-          <dd class="big">{answer.judged.words}</dd>
           <dt>what would have helped</dt>
           <dd data-testid="thumb">{answer.judged.thumb}</dd>
           <dt>where that fails</dt>
@@ -128,6 +133,16 @@
         </p>
       {/if}
     {/if}
+    <section class="rows" aria-label="By figure">
+      <h2>By figure <span class="caption">each guess as said ÷ right, the newest at the right</span></h2>
+      <GuessRows {rows} asked={question?.id ?? null} />
+    </section>
+  </div>
+  <div class="side">
+    <h2>By head <span class="caption">said ÷ right</span></h2>
+    {#if trend && trend.ratios.length > 0}<GuessDots {trend} />{:else}<p class="caption">
+        Each guess becomes a dot here, the newest at the right.
+      </p>{/if}
     <p class="switch">
       <label
         ><input
@@ -139,12 +154,6 @@
         Cover these figures everywhere in my designs until I have guessed them</label
       >
     </p>
-  </div>
-  <div class="side">
-    <h2>By head <span class="caption">said ÷ right</span></h2>
-    {#if trend && trend.ratios.length > 0}<GuessDots {trend} />{:else}<p class="caption">
-        Each guess becomes a dot here, the newest at the right.
-      </p>{/if}
     <p class="caption">
       Kept on this machine alone. <a class="link-copper" href="/api/practice/results.csv" download>as CSV</a>
     </p>
@@ -178,8 +187,9 @@
   }
   .switch {
     border-top: 1px solid var(--hair);
-    padding-top: 10px;
-    margin-top: 28px;
+    padding-top: 8px;
+    margin-bottom: 12px;
+    align-items: flex-start;
   }
   .question {
     margin-top: 8px;
@@ -193,12 +203,13 @@
   .judged dt {
     color: var(--ink-2);
   }
-  .judged .big {
-    font-weight: 650;
-    font-size: 16px;
-  }
   h2 {
     font-weight: 650;
+  }
+  .rows {
+    margin-top: 22px;
+    border-top: 1px solid var(--hair);
+    padding-top: 8px;
   }
   @media (max-width: 939px) {
     .judged {

@@ -3,6 +3,7 @@
   import { api } from '../api/client'
   import type { WalkState } from '../api/client'
   import { memory } from '../app/memory.svelte'
+  import CutOut from '../bringup/CutOut.svelte'
 
   /** Bring-up on a bank with hidden faults: the meter answers, and one goes on or stops. */
   let { views }: { views: Snippet } = $props()
@@ -96,9 +97,7 @@
           <p class="caption">reading {walk.of - walk.left + 1} of {walk.of}{now.load ? ` · ${now.load}` : ''}</p>
           <h2>{now.title}</h2>
           <p>{now.do}</p>
-          {#if now.red}<p class="tips">
-              <span class="tip open"></span> red: {now.red} <span class="tip"></span> black: {now.black}
-            </p>{/if}
+          {#if now.tips}<div class="cut"><CutOut step={{ tips: now.tips, unit: '' }} zone={null} /></div>{/if}
           <p class="meter">
             <span class="caption">the meter says</span>
             <span class="fig" data-testid="reading">{now.reading}</span>
@@ -199,22 +198,9 @@
     margin-top: 12px;
     max-width: 720px;
   }
-  .tips {
-    margin-top: 4px;
-  }
-  .tip {
-    display: inline-block;
-    width: 10px;
-    height: 10px;
-    border-radius: 50%;
-    background: var(--ink);
-    border: 1.5px solid var(--ink);
-    margin: 0 2px 0 10px;
-  }
-  .tip.open {
-    background: none;
-    border-color: var(--copper);
-    margin-left: 0;
+  .cut {
+    max-width: 470px;
+    margin-top: 8px;
   }
   .meter {
     display: flex;

@@ -67,8 +67,18 @@
       </article>
     {/if}
     <p class="caption more">
-      Press a word with dots under it anywhere to come here; press any word twice and it is looked up.
+      A word with dots under it opens here when it is pressed, on any screen; any other word when it is pressed twice.
     </p>
+    <table class="all" aria-label="The words in this design">
+      <tbody>
+        {#each words.filter((w) => w.here) as w (w.key)}
+          <tr class={[w === word && 'on']}>
+            <th scope="row"><button type="button" class="plain" onclick={() => to(w.key)}>{w.term}</button></th>
+            <td>{w.here}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
   </div>
   <nav class="side" aria-label="Words">
     <input
@@ -108,7 +118,28 @@
     line-height: 1.2;
   }
   .more {
-    margin-top: 28px;
+    margin: 18px 0 8px;
+  }
+  .all {
+    width: 100%;
+    max-width: 760px;
+    border-top: 1px solid var(--hair);
+  }
+  .all th,
+  .all td {
+    text-align: left;
+    font-weight: 400;
+    padding: 2px 8px 2px 4px;
+    border-bottom: 1px solid var(--grid);
+    vertical-align: top;
+  }
+  .all .on {
+    background: var(--tint);
+  }
+  .plain {
+    min-height: 24px;
+    cursor: pointer;
+    text-align: left;
   }
   .side input {
     width: 100%;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { guessing } from '../../app/guessing.svelte'
   import { untrack } from 'svelte'
   import { session } from '../../app/session.svelte'
   import { answer, fieldText, num, parse, say } from '../../ui/quantity'
@@ -59,7 +60,9 @@
     >
   {/if}
   <span class="marks">
-    <button type="button" class="link-copper" onclick={() => put(null)}>full load, {num(full, 1)} A</button>
+    <button type="button" class="link-copper" onclick={() => put(null)}
+      >{guessing.mask(`full load, ${num(full, 1)} A`)}</button
+    >
     {#if surge > full}<button type="button" class="link-copper" onclick={() => put(Number(surge.toFixed(1)))}
         >worst start, {num(surge, 1)} A</button
       >{/if}
