@@ -200,7 +200,7 @@ public sealed record FoundDrawing(IReadOnlyList<DrawnBank> Banks, IReadOnlyList<
                 $"{Say.StringName(s)}{u}",
                 Say.V(item.Cells * Chemistries.Get(item.Chemistry).CellNominalV),
                 $"{Say.Number(item.Ah)} Ah",
-                $"{UnitKinds.Short(item.Chemistry)}, {(at?.AgeYears is { } years ? $"{Say.Number(years)} years" : "new")}",
+                $"{UnitKinds.Short(item.Chemistry)}, {(at?.AgeYears is { } years ? $"{Say.Number(years)} {(years == 1 ? "year" : "years")}" : "new")}",
                 measured,
                 plate,
                 at?.JointMilliohm is { } ohm ? $"joint {Say.Number(ohm, ohm < 10 ? 1 : 0)} mΩ" : null

@@ -1,5 +1,5 @@
 import { api } from '../api/client'
-import type { GlossaryWord } from '../api/client'
+import { phrasesOf } from './phrases'
 import { route } from './route.svelte'
 
 /**
@@ -105,16 +105,6 @@ function open(key: string) {
 }
 
 const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
-
-/** What a word is called in a sentence: its term without its sign, and its other names, the long ones first. */
-export function phrasesOf(words: readonly Pick<GlossaryWord, 'key' | 'term' | 'aliases'>[]) {
-  return words
-    .flatMap((w) =>
-      [w.term.replace(/\s*\(.*\)$/, ''), ...w.aliases].map((text) => ({ text: text.toLowerCase(), key: w.key })),
-    )
-    .filter((p) => p.text.length > 1)
-    .sort((a, b) => b.text.length - a.text.length)
-}
 
 function caretAt(x: number, y: number): { node: Node; offset: number } | null {
   if (document.caretPositionFromPoint) {

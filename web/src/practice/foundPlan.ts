@@ -93,9 +93,10 @@ class Pen {
   }
 }
 
-/** Text broken where a line of so many letters ends. */
+/** Text broken where a line of so many letters ends; a figure and its unit stay together. */
 export function wrapped(text: string, letters: number): string[] {
   const lines: string[] = []
+  text = text.replace(/(\d) (?=(?:V|A|W|s|h|m|mm²|kg|Ah|mΩ|°C)(?![\p{L}]))/gu, '$1\u00a0')
   for (const word of text.split(' ')) {
     const last = lines.at(-1)
     if (last !== undefined && last.length + 1 + word.length <= letters) lines[lines.length - 1] = `${last} ${word}`
@@ -353,7 +354,7 @@ function mainRun(pen: Pen, b: DrawnBank, m: Main) {
     pen.hit(b.bus.key, m.busX - 14, y - 16, 28, 32)
   }
   if (b.bus.lines[0] && b.bus.lines[0] !== 'bus')
-    pen.text(m.busX, m.yPlus + 27, b.bus.lines[0], { anchor: 'middle', size: 11 })
+    pen.text(m.busX + 12, m.yPlus + 27, b.bus.lines[0], { anchor: 'end', size: 11 })
 
   if (b.bonding) {
     if (!b.bonding.absent) {
