@@ -75,7 +75,8 @@ public class PracticeTests
         if (before[1] != $"{level}")
         {
             bench.Run(
-                "const s = document.querySelector('[data-testid=level]'); s.value = arguments[0]; s.dispatchEvent(new Event('change', { bubbles: true }))",
+                "const s = document.querySelector('[data-testid=level]'); s.value = "
+                    + "arguments[0]; s.dispatchEvent(new Event('change', { bubbles: true }))",
                 level.ToString(System.Globalization.CultureInfo.InvariantCulture)
             );
             Stands($"{before[0]}/{level}");

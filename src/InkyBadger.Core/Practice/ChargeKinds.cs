@@ -108,7 +108,7 @@ internal static class ChargeKinds
             Fine = (s, p) =>
                 s.E.Banks[p.Bank].Currents is { ChargingA: > 0 and var amps } && s.Design.Banks[p.Bank] is { Unit: { } unit } bank
                     ? new(
-                        $"{Say.A(amps)} in all; the bank takes {Say.A(Math.Min(Chemistries.Get(unit.Chemistry).MaxChargeCRate * s.E.Banks[p.Bank].Bank!.Holds.Ah, unit.Bms?.ChargeA * bank.Parallel ?? double.MaxValue))}.",
+                        $"{Say.A(amps)} in all; the bank takes " + $"{Say.A(Takes(s, p.Bank, unit, bank))}.",
                         BankKinds.Of(p, "/currents/chargingA")
                     )
                     : null,
@@ -220,6 +220,12 @@ internal static class ChargeKinds
         s.E.Banks[p.Bank].Charging?.Sources.Index().FirstOrDefault(x => x.Item.Id == p.Id) is { Item: not null } r
             ? (r.Index, r.Item)
             : null;
+
+    private static double Takes(FoundScene s, int b, UnitItem unit, Bank bank) =>
+        Math.Min(
+            Chemistries.Get(unit.Chemistry).MaxChargeCRate * s.E.Banks[b].Bank!.Holds.Ah,
+            unit.Bms?.ChargeA * bank.Parallel ?? double.MaxValue
+        );
 
     private static Setting At(double volts) => new() { Value = volts };
 

@@ -80,7 +80,8 @@ internal static class CopperKinds
     private static Shown? Shares(FoundScene s, FoundPart p) =>
         s.E.Banks[p.Bank].Network is { } n
             ? new(
-                $"The string that works hardest carries {Say.Percent(n.Strings.WorstShare)}, where {Say.Percent(n.Strings.EvenShare)} would be even.",
+                $"The string that works hardest carries {Say.Percent(n.Strings.WorstShare)}, "
+                    + $"where {Say.Percent(n.Strings.EvenShare)} would be even.",
                 BankKinds.Of(p, "/network/strings/worstShare")
             )
             : null;
@@ -113,13 +114,13 @@ internal static class CopperKinds
                 yield return own
                     ? Put(s, b, placed[placed.Count / 2], c => c with { Size = size, Parallel = 1 })
                     : new(
-                        s.With(b, x => x with { Wiring = All_(x.Wiring, kind, c => (c ?? new()) with { Size = size, Parallel = 1 }) }),
+                        s.With(b, x => x with { Wiring = Each(x.Wiring, kind, c => (c ?? new()) with { Size = size, Parallel = 1 }) }),
                         [.. placed.Select(c => FoundScene.Key(b, FoundScene.CopperKey(c)))]
                     );
         }
     }
 
-    private static Design.Wiring All_(Design.Wiring w, ConductorKind kind, Func<Design.Conductor?, Design.Conductor> change) =>
+    private static Design.Wiring Each(Design.Wiring w, ConductorKind kind, Func<Design.Conductor?, Design.Conductor> change) =>
         kind switch
         {
             ConductorKind.Jumper => w with { Jumper = change(w.Jumper) },

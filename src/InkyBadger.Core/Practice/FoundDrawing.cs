@@ -14,7 +14,10 @@ public sealed record DrawnThing(string Key, IReadOnlyList<string> Lines)
     public bool Absent { get; init; }
 }
 
-/// <summary>Copper on the drawing: a part, its cross-section a conductor [mm²], how many lie side by side, and what is written on it.</summary>
+/// <summary>
+/// Copper on the drawing: a part, its cross-section a conductor [mm²], how many lie side by side, and what is written on
+/// it.
+/// </summary>
 public sealed record DrawnCopper(string Key, double AreaMm2, int Conductors, string Label);
 
 /// <summary>
@@ -200,13 +203,16 @@ public sealed record FoundDrawing(IReadOnlyList<DrawnBank> Banks, IReadOnlyList<
                 $"{Say.StringName(s)}{u}",
                 Say.V(item.Cells * Chemistries.Get(item.Chemistry).CellNominalV),
                 $"{Say.Number(item.Ah)} Ah",
-                $"{UnitKinds.Short(item.Chemistry)}, {(at?.AgeYears is { } years ? $"{Say.Number(years)} {(years == 1 ? "year" : "years")}" : "new")}",
+                $"{UnitKinds.Short(item.Chemistry)}, {AgeOf(at)}",
                 measured,
                 plate,
                 at?.JointMilliohm is { } ohm ? $"joint {Say.Number(ohm, ohm < 10 ? 1 : 0)} mΩ" : null
             );
         }
     }
+
+    private static string AgeOf(Position? at) =>
+        at?.AgeYears is { } years ? $"{Say.Number(years)} {(years == 1 ? "year" : "years")}" : "new";
 
     private static DrawnConductor ConductorOf(Bank b, int bank, PlacedAmps c)
     {
@@ -249,7 +255,8 @@ public sealed record FoundDrawing(IReadOnlyList<DrawnBank> Banks, IReadOnlyList<
             run.Cable.AreaMm2 ?? 0,
             run.Cable.Conductors,
             doc.ConductorLengthsM.Count > 1
-                ? $"{Say.Size(run.Cable.Size ?? "", run.Cable.Conductors)}, {string.Join(" and ", doc.ConductorLengthsM.Select(m => Say.Length(m, UnitSystem.Metric)))}"
+                ? $"{Say.Size(run.Cable.Size ?? "", run.Cable.Conductors)}, "
+                    + string.Join(" and ", doc.ConductorLengthsM.Select(m => Say.Length(m, UnitSystem.Metric)))
                 : $"{Say.Size(run.Cable.Size ?? "", run.Cable.Conductors)}, {Say.Length(run.Laid.LengthM, UnitSystem.Metric)}"
                     + (run.Cable.Conductors > 1 && doc.Bundled is null ? ", tied together" : "")
         );

@@ -393,7 +393,10 @@ internal static class GoodBanks
         return null;
     }
 
-    /// <summary>The next main fuse with the copper it asks for, where it would open with what hangs behind it; null: there is none.</summary>
+    /// <summary>
+    /// The next main fuse with the copper it asks for, where it would open with what hangs behind it; null: there is
+    /// none.
+    /// </summary>
     private static DesignDocument? Larger(DesignDocument design, string bank)
     {
         var at = design.Banks.Index().First(b => b.Item.Id == bank).Index;
@@ -465,7 +468,10 @@ internal static class GoodBanks
         return design with { Banks = [.. design.Banks.Select((b, i) => Labelled(b, e.Banks[i]))] };
     }
 
-    /// <summary>A bank of a design chosen anew in copper, fuses and settings, and labelled: what was changed in it is all that is wrong.</summary>
+    /// <summary>
+    /// A bank of a design chosen anew in copper, fuses and settings, and labelled: what was changed in it is all that is
+    /// wrong.
+    /// </summary>
     /// <param name="strings">Their number is chosen anew too.</param>
     public static DesignDocument Again(DesignDocument design, int bank, bool strings)
     {

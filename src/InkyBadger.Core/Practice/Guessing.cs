@@ -4,7 +4,8 @@ using InkyBadger.Core.Work;
 namespace InkyBadger.Core.Practice;
 
 /// <summary>A figure that one guesses before it is shown.</summary>
-/// <param name="Id">The same in every design: <c>amps</c>, <c>copper</c>, <c>fuse</c>, <c>hours</c>, <c>drop</c>, <c>short</c>, <c>share</c>.</param>
+/// <param name="Id">The same in every design: <c>amps</c>, <c>copper</c>, <c>fuse</c>, <c>hours</c>, <c>drop</c>, <c>short</c>,
+/// <c>share</c>.</param>
 /// <param name="Pointer">Of the figure in the evaluation.</param>
 /// <param name="Ask">What is asked, with what one needs for it by head.</param>
 /// <param name="Unit">In which it is said.</param>
@@ -154,7 +155,8 @@ public static class Guessing
                 c.BankWorstA,
                 byTen,
                 $"Watts over ten at 12 V, over twenty at 24, over forty at 48: {Say.A(byTen)}.",
-                "It has an inverter’s loss and a sagging bank in it: DC loads alone draw a fifth less, a poor inverter or an empty bank more."
+                "It has an inverter’s loss and a sagging bank in it: DC loads "
+                    + "alone draw a fifth less, a poor inverter or an empty bank more."
             );
             if (run.Cable is { AreaMm2: { } area, Conductors: var m, Size: not null })
                 yield return new(
@@ -167,7 +169,8 @@ public static class Guessing
                     area * m,
                     run.DesignA / 3,
                     $"Three amperes a mm²: {Say.Number(run.DesignA / 3)} mm².",
-                    "A long run is sized by its drop, a thick cable carries less a mm² than a thin one, and the fuse before it may ask for more."
+                    "A long run is sized by its drop, a thick cable carries less a "
+                        + "mm² than a thin one, and the fuse before it may ask for more."
                 );
             if (run.Fuse.RatingA is { } rating)
                 yield return new(
@@ -183,12 +186,14 @@ public static class Guessing
                         "drop",
                         at + "/mainRun/drop/fraction",
                         $"{Say.A(run.DesignA)} through {Say.Length(run.Laid.LengthM, UnitSystem.Metric)} of "
-                            + $"{Say.Size(run.Cable.Size ?? "", run.Cable.Conductors)}, out and back: what share of {Say.V(v.NominalV)} is lost?",
+                            + $"{Say.Size(run.Cable.Size ?? "", run.Cable.Conductors)}, out and back: "
+                            + $"what share of {Say.V(v.NominalV)} is lost?",
                         "%"
                     ),
                     100 * drop,
                     100 * Thumb(run) / v.NominalV,
-                    $"Amperes × metres out and back ÷ mm² × 0.018 V: {Say.Number(Thumb(run), 2)} V, {Say.Percent(Thumb(run) / v.NominalV)}.",
+                    "Amperes × metres out and back ÷ mm² × 0.018 V: "
+                        + $"{Say.Number(Thumb(run), 2)} V, {Say.Percent(Thumb(run) / v.NominalV)}.",
                     "It knows copper alone: on a short run joints, fuse and switch lose as much again, and warm copper a fifth more."
                 );
         }
@@ -202,7 +207,8 @@ public static class Guessing
                 ),
                 hours,
                 b.Holds.UsableWh / (energy.EnergyBankWh / 24),
-                $"Four fifths of lithium’s watt-hours, half of lead’s, over the mean watts: {Say.Hours(b.Holds.UsableWh / (energy.EnergyBankWh / 24))}.",
+                "Four fifths of lithium’s watt-hours, half of lead’s, over the mean "
+                    + $"watts: {Say.Hours(b.Holds.UsableWh / (energy.EnergyBankWh / 24))}.",
                 "Lead gives less when it is drawn fast, and an old or cold bank holds less than its plate."
             );
         if (e is { Protection: { Short: { Amps: > 0 } most }, Network: { } n, Bank: { } units, Voltage: { } bus })
@@ -212,27 +218,31 @@ public static class Guessing
                 new(
                     "short",
                     at + "/protection/short/amps",
-                    $"{units.Layout.Series}S{units.Layout.Parallel}P of units of {Say.Number(1000 * units.UnitOhm, 1)} mΩ at {Say.V(bus.NominalV)}: "
+                    $"{units.Layout.Series}S{units.Layout.Parallel}P of units of "
+                        + $"{Say.Number(1000 * units.UnitOhm, 1)} mΩ at {Say.V(bus.NominalV)}: "
                         + "what flows in a short at the posts?",
                     "A"
                 ),
                 most.Amps,
                 bus.NominalV / ohm,
                 $"Volts over ohms, series times, strings divided: {Say.A(bus.NominalV / ohm)}.",
-                "Copper and joints between the units take a part of it, a full bank stands above its nominal volts, and an assumed resistance is halved here to be safe."
+                "Copper and joints between the units take a part of it, a full bank stands "
+                    + "above its nominal volts, and an assumed resistance is halved here to be safe."
             );
             if (n.Strings.Shares.Count > 1)
                 yield return new(
                     new(
                         "share",
                         at + "/network/strings/worstShare",
-                        $"{Say.Strings(n.Strings.Shares.Count)}, {Style(n.Wiring.Style)}: what share does the string carry that works hardest?",
+                        $"{Say.Strings(n.Strings.Shares.Count)}, {Style(n.Wiring.Style)}: "
+                            + "what share does the string carry that works hardest?",
                         "%"
                     ),
                     100 * n.Strings.WorstShare,
                     100 * n.Strings.EvenShare,
                     $"One over the strings: {Say.Percent(n.Strings.EvenShare)}.",
-                    "It is even on bus bars with equal leads alone; from one end the first string carries far more, and unlike units share by what they resist."
+                    "It is even on bus bars with equal leads alone; from one end the first "
+                        + "string carries far more, and unlike units share by what they resist."
                 );
         }
     }

@@ -32,7 +32,8 @@ internal static class JoinKinds
             Fine = (s, p) =>
                 s.E.Site?.Joins[0].Through?.Day is { } day && s.E.Banks[0] is { Bank: { } bank, Energy: { } energy }
                     ? new(
-                        $"{Say.Wh(day.TakenWh)} a day and {Say.Wh(energy.EnergyBankWh)} of its own; it holds {Say.Wh(bank.Holds.UsableWh)}.",
+                        $"{Say.Wh(day.TakenWh)} a day and {Say.Wh(energy.EnergyBankWh)} "
+                            + $"of its own; it holds {Say.Wh(bank.Holds.UsableWh)}.",
                         "/banks/0/bank/holds/usableWh"
                     )
                     : null,

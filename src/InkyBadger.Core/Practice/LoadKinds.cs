@@ -10,19 +10,18 @@ internal static class LoadKinds
 
     public static PracticeKind[] All { get; } =
     [
-        new("load-window", "The volts it gets are not what it is made for", OnLoad, ["load.window"]) { Ways = (s, b) => Each(s, b, l => (
-                        (VoltageWindow[])
-                            [
-                                new() { MinV = 9, MaxV = s.E.Banks[b].Voltage!.NominalV * 0.6 },
-                                new() { MinV = s.E.Banks[b].Voltage!.NominalV * 1.2, MaxV = s.E.Banks[b].Voltage!.NominalV * 2 },
-                                new() { MinV = 9, MaxV = s.E.Banks[b].Voltage!.NominalV * 1.05 },
-                            ]
-                    ).Select(w =>
-                        l with
-                        {
-                            Window = new() { MinV = Math.Round(w.MinV), MaxV = Math.Round(w.MaxV, 1) },
-                        }
-                    )), Fine = (s, p) => s.E.Banks[p.Bank].Devices.Index().FirstOrDefault(d => s.Design.Banks[p.Bank].Demand.Loads[d.Item.Load].Id == p.Id) is { Item: { } d } at ? new($"It takes {Say.V(d.MinV)} to {Say.V(d.MaxV)}, and gets {Say.V(d.LeastV)} to {Say.V(d.GreatestV)}.", BankKinds.Of(p, $"/devices/{at.Index}/greatestV")) : null },
+        new("load-window", "The volts it gets are not what it is made for", OnLoad, ["load.window"])
+        {
+            Ways = OtherVolts,
+            Fine = (s, p) =>
+                s.E.Banks[p.Bank].Devices.Index().FirstOrDefault(d => s.Design.Banks[p.Bank].Demand.Loads[d.Item.Load].Id == p.Id)
+                    is { Item: { } d } at
+                    ? new(
+                        $"It takes {Say.V(d.MinV)} to {Say.V(d.MaxV)}, and gets {Say.V(d.LeastV)} to {Say.V(d.GreatestV)}.",
+                        BankKinds.Of(p, $"/devices/{at.Index}/greatestV")
+                    )
+                    : null,
+        },
         new("load-tap", "It is taken from part of a string", OnLoad, ["bank.tap"])
         {
             Ways = (s, b) => s.Design.Banks[b].Series > 1 ? Each(s, b, l => [l with { Tap = 1, Window = null }]) : [],
@@ -56,6 +55,19 @@ internal static class LoadKinds
                     : null,
         },
     ];
+
+    /// <summary>Made for half the volts, for twice as many, or for just fewer than charging brings.</summary>
+    private static IEnumerable<Planting> OtherVolts(FoundScene s, int b)
+    {
+        var volts = s.E.Banks[b].Voltage!.NominalV;
+        (double Min, double Max)[] windows = [(9, 0.6 * volts), (1.2 * volts, 2 * volts), (9, 1.05 * volts)];
+        return Each(s, b, l => windows.Select(w =>
+                l with
+                {
+                    Window = new() { MinV = Math.Round(w.Min), MaxV = Math.Round(w.Max, 1) },
+                }
+            ));
+    }
 
     private static IEnumerable<Planting> Each(FoundScene s, int b, Func<Load, IEnumerable<Load>> change) =>
         s

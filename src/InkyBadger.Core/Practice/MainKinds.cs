@@ -40,7 +40,8 @@ internal static class MainKinds
             Fine = (s, p) =>
                 FuseKinds.RunOf(s, p) is { Run: { Drop.Fraction: { } drop } run } r
                     ? new(
-                        $"{Say.Percent(drop)} over {Say.Length(run.Laid.LengthM, UnitSystem.Metric)}; {Say.Percent(run.DropLimit)} is allowed.",
+                        $"{Say.Percent(drop)} over {Say.Length(run.Laid.LengthM, UnitSystem.Metric)}; "
+                            + $"{Say.Percent(run.DropLimit)} is allowed.",
                         r.Pointer + "/drop/fraction"
                     )
                     : null,
@@ -74,7 +75,8 @@ internal static class MainKinds
             Fine = (s, p) =>
                 FuseKinds.RunOf(s, p) is { Run: { Carries.AmpacityA: { } carries, Laid.Bundled: var touch } run } r
                     ? new(
-                        $"{(touch > 1 ? $"{touch} that touch" : "Laid apart")}: {Say.A(carries)}, behind {Say.Rating(run.Fuse.RatingA ?? 0)}.",
+                        $"{(touch > 1 ? $"{touch} that touch" : "Laid apart")}: {Say.A(carries)}, "
+                            + $"behind {Say.Rating(run.Fuse.RatingA ?? 0)}.",
                         r.Pointer + "/carries/ampacityA"
                     )
                     : null,
@@ -111,7 +113,8 @@ internal static class MainKinds
                 SwitchOf(s, p.Bank) is { Absent: false, RatingA: { } amps }
                 && s.E.Banks[p.Bank] is { MainRun: { } main, Protection: { } protection }
                     ? new(
-                        $"Made for {Say.Rating(amps)}: {Say.A(main.DesignA)} at full load, {Say.A(Math.Max(main.DesignA, protection.Surge.Amps))} at the worst start.",
+                        $"Made for {Say.Rating(amps)}: {Say.A(main.DesignA)} at full load, "
+                            + $"{Say.A(Math.Max(main.DesignA, protection.Surge.Amps))} at the worst start.",
                         BankKinds.Of(p, "/mainRun/designA")
                     )
                     : null,

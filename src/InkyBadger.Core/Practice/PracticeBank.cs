@@ -31,7 +31,8 @@ public sealed record PracticeLevel(int Number, int Faults, bool Near, string Wor
 public sealed record PlantedFault(string Kind, IReadOnlyList<string> Rules, IReadOnlyList<string> Parts, IReadOnlyList<Finding> Findings);
 
 /// <summary>
-/// A fault somebody planted: its kind, the parts at which it is pointed out, how the tool finds it, and what else it finds of the same thing.
+/// A fault somebody planted: its kind, the parts at which it is pointed out, how the tool finds it, and what else it finds of the same
+/// thing.
 /// </summary>
 internal sealed record Planted(PracticeKind Kind, IReadOnlyList<string> Parts, Finding Finding, IReadOnlyList<Finding> Besides)
 {
@@ -171,7 +172,10 @@ public sealed class PracticeBank
         return null;
     }
 
-    /// <summary>The bank with one fault more; null: it would hide one that is there, or bring something that is not the same thing.</summary>
+    /// <summary>
+    /// The bank with one fault more; null: it would hide one that is there, or bring something that is not the same
+    /// thing.
+    /// </summary>
     private static (FoundScene Then, Planted Planted)? Try(Planting way, PracticeKind kind, List<Planted> before)
     {
         if (Work.DesignCheck.Faults(way.Design).Count > 0)

@@ -99,7 +99,8 @@ public static class PracticeJudge
             bank.Seed,
             bank.Level.Number,
             Headline(bank, judged, seen, done),
-            $"{GoodBanks.PlaceOf(bank.Seed).Words}. Point at what is wrong, then say what it is. Copper is as thick as it is, and every label is true.",
+            $"{GoodBanks.PlaceOf(bank.Seed).Words}. Point at what is wrong, then "
+                + "say what it is. Copper is as thick as it is, and every label is true.",
             bank.Faults.Count,
             found,
             misses,
@@ -196,7 +197,8 @@ public static class PracticeJudge
         if (judged.Count == 0)
             return bank.Level.Number == 1
                 ? "Press what is wrong"
-                : $"{Say.Count(all)} {(all == 1 ? "thing is" : "things are")} wrong with this {(bank.Found.Design.Banks.Count > 1 ? "pair of banks" : "bank")}: point at one";
+                : $"{Say.Count(all)} {(all == 1 ? "thing is" : "things are")} wrong with this "
+                    + $"{(bank.Found.Design.Banks.Count > 1 ? "pair of banks" : "bank")}: point at one";
         var last = judged[^1];
         var misses = judged.Count(j => j.Is == AnswerIs.Miss);
         var stands =

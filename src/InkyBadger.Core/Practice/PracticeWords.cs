@@ -10,6 +10,7 @@ public static class PracticeWords
         if (goes.Count == 0)
             return "";
         var (faults, found, misses) = (goes.Sum(g => g.Faults), goes.Sum(g => g.Found), goes.Sum(g => g.Misses));
-        return $"The last {(goes.Count == 1 ? "go" : $"{goes.Count} goes")}: {found} of {faults} seen, {misses} {(misses == 1 ? "miss" : "misses")}";
+        return $"The last {(goes.Count == 1 ? "go" : $"{goes.Count} goes")}: {found} of {faults} seen, "
+            + $"{misses} {(misses == 1 ? "miss" : "misses")}";
     }
 }

@@ -37,7 +37,10 @@ public class PracticeLaws
         Assert.True(told.All(t => t.Length == 0), string.Join("\n", told.Where(t => t.Length > 0).Take(20)));
     }
 
-    /// <summary>Somebody who knows: every fault is among what may be said of each of its parts, and saying all of them ends the go.</summary>
+    /// <summary>
+    /// Somebody who knows: every fault is among what may be said of each of its parts, and saying all of them ends the
+    /// go.
+    /// </summary>
     private static string? Solve(PracticeBank bank)
     {
         var parts = bank.Parts.ToDictionary(p => p.Key);

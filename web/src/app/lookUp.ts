@@ -11,7 +11,10 @@ const MOST_NODES = 1500
 const NAME = 'badger-word'
 /** What has a press of its own, and what is no prose. */
 const BUT =
-  'button, a, input, select, textarea, label, svg, dialog, nav, .fig, .working, [role=button], [contenteditable], .headline, .said, .say, .plate'
+  'button, a, summary, th, [tabindex], input, select, textarea, label, svg, dialog, nav, .fig, .working, [role=button], [contenteditable], .headline, .said, .say, .plate'
+
+/** What is pressed for something else shows it under the hand, whatever it is made of. */
+const pressable = (e: Element) => e.closest(BUT) !== null || getComputedStyle(e).cursor === 'pointer'
 
 interface Mark {
   range: StaticRange | Range
@@ -55,6 +58,7 @@ export function lookUp(): () => void {
         const node = walker.currentNode as Text
         if (!node.parentElement || node.parentElement.closest(BUT)) continue
         for (const match of node.data.matchAll(pattern)) {
+          if (getComputedStyle(node.parentElement).cursor === 'pointer') break
           const key = left.get(match[0].toLowerCase())
           if (!key || seen.has(key)) continue
           seen.add(key)
@@ -69,7 +73,7 @@ export function lookUp(): () => void {
   }
 
   function pressed(e: MouseEvent) {
-    if (e.defaultPrevented || e.button !== 0 || (e.target as Element).closest?.(BUT)) return
+    if (e.defaultPrevented || e.button !== 0 || !(e.target instanceof Element) || pressable(e.target)) return
     const at = caretAt(e.clientX, e.clientY)
     if (!at) return
     const hit = marks.find(
@@ -79,7 +83,7 @@ export function lookUp(): () => void {
   }
 
   function twice(e: MouseEvent) {
-    if (!inDesign() || (e.target as Element).closest?.('input, textarea, select, button, a, [role=button]')) return
+    if (!inDesign() || !(e.target instanceof Element) || pressable(e.target)) return
     const word = getSelection()?.toString().trim().toLowerCase() ?? ''
     if (word.length < 2) return
     const key = phrases.find((p) => p.text === word)?.key ?? phrases.find((p) => p.text.split(' ').includes(word))?.key
