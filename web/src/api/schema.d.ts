@@ -7363,7 +7363,10 @@ export interface components {
             after: number;
             copper: components["schemas"]["DrawnCopper"];
         };
-        /** @description Copper on the drawing: a part, its cross-section a conductor [mm²], how many lie side by side, and what is written on it. */
+        /**
+         * @description Copper on the drawing: a part, its cross-section a conductor [mm²], how many lie side by side, and what is written on
+         *     it.
+         */
         DrawnCopper: {
             key: string;
             /** Format: double */
@@ -8109,7 +8112,10 @@ export interface components {
         };
         /** @description A figure that one guesses before it is shown. */
         GuessQuestion: {
-            /** @description The same in every design: `amps`, `copper`, `fuse`, `hours`, `drop`, `short`, `share`. */
+            /**
+             * @description The same in every design: `amps`, `copper`, `fuse`, `hours`, `drop`, `short`,
+             *                 `share`.
+             */
             id: string;
             /** @description Of the figure in the evaluation. */
             pointer: string;
