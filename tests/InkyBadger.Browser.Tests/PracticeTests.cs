@@ -91,7 +91,8 @@ public class PracticeTests
     {
         using var bench = new Bench();
         Open(bench);
-        // The first visit: three parts, and what to do.
+        // Three parts, and what to do.
+        Number(bench, 40, 1);
         Says(bench, "Press what is wrong");
         Assert.Contains("findings are covered", bench.Text("[data-testid=covered]"));
         for (var level = 1; level <= 6; level++)

@@ -108,7 +108,7 @@ public class PracticeTests
     [Fact]
     public async Task What_is_no_answer_is_refused_and_kept_nowhere()
     {
-        using var server = RunningServer.Fresh(seeded: false);
+        using var server = new RunningServer(null, "--empty");
         await Refused(server, "/api/practice/go", Go("mine", false, ("b1/no-such", "in-order", 1)));
         await Refused(server, "/api/practice/go", Go("mine", false, ("b1/shunt", "array-cold", 1)));
         await Refused(server, "/api/practice/go", Go("mine", false, ("b1/shunt", "in-order", -1)));
@@ -132,7 +132,7 @@ public class PracticeTests
     [Fact]
     public async Task Guesses_are_judged_and_become_a_trend()
     {
-        using var server = RunningServer.Fresh(seeded: false);
+        using var server = new RunningServer(null, "--empty");
         var questions = (await Sent(server, "/api/guesses?bank=0", Bus)).AsArray();
         Assert.Equal(["amps", "copper", "fuse", "drop", "hours", "short", "share"], questions.Select(q => (string)q!["id"]!));
         var low = await Sent(server, "/api/guesses/say?bank=0&id=amps&said=120", Bus);
@@ -153,7 +153,7 @@ public class PracticeTests
     [Fact]
     public async Task A_walk_goes_reading_by_reading()
     {
-        using var server = RunningServer.Fresh(seeded: false);
+        using var server = new RunningServer(null, "--empty");
         JsonObject Walk(params bool[] calls) =>
             new()
             {
