@@ -173,6 +173,9 @@ public class LayoutTests
         );
         Look("long, house rules, all of them");
 
+        bench.Open($"#/d/{id}/practice");
+        PracticeTests.EachView(bench, screen => Look($"long, {screen}"));
+
         bench.Open($"#/d/{id}/tape");
         bench.WaitUntil(() => bench.All(".entry").Count > 20, "all working");
         Look("long, all working");
@@ -248,6 +251,8 @@ public class LayoutTests
                 "sheets",
                 "bring-up",
                 "log",
+                "practice/guess",
+                "practice/words",
             }
         )
         {

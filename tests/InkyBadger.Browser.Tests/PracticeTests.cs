@@ -49,6 +49,32 @@ public class PracticeTests
         return right;
     }
 
+    /// <summary>Each view, and what comes up in it; the place Practice is open.</summary>
+    internal static void EachView(Bench bench, Action<string> look)
+    {
+        Number(bench, 7, 6);
+        look("practice, two banks");
+        Point(bench, "b1/main-cable");
+        bench.Find("[data-testid=say-so]");
+        look("practice, a part pointed at");
+        Say(bench, "b1/main-cable", "in-order");
+        bench.Click("[data-testid=show-left]");
+        bench.Find("[data-testid=told]");
+        look("practice, what was wrong");
+        bench.ClickText(".views button", "guess first");
+        bench.Click("[data-testid=guess]");
+        bench.Press("120" + Keys.Enter);
+        bench.Find("[data-testid=judged]");
+        look("practice, a guess");
+        bench.ClickText(".views button", "the meter walk");
+        bench.Click("[data-testid=stop]");
+        bench.Find("[data-testid=told]");
+        look("practice, the meter walk");
+        bench.ClickText(".views button", "the words");
+        bench.Find("[data-testid=word]");
+        look("practice, the words");
+    }
+
     private static void Point(Bench bench, string part)
     {
         bench.Find($"[data-part='{part}']");
@@ -196,6 +222,71 @@ public class PracticeTests
         Assert.Contains("wrong readings caught", bench.Text("[data-testid=headline]"));
         Assert.Contains("gone past", bench.Text("[data-testid=score]"));
         Assert.Empty(bench.Complaints());
+    }
+
+    [Fact]
+    public void By_phone_the_sentences_come_from_below_and_the_bank_stays()
+    {
+        using var bench = new Bench(width: 390, height: 844);
+        Open(bench);
+        Number(bench, 7, 3);
+        Point(bench, "b1/main-fuse");
+        bench.Find("[data-testid=say-so]");
+        var below =
+            (IReadOnlyList<object>)
+                bench.Run(
+                    """
+                    const s = document.querySelector('.say').getBoundingClientRect()
+                    const all = [...document.querySelectorAll('.sentence')].map((e) => e.getBoundingClientRect())
+                    return [Math.round(s.bottom), Math.round(Math.min(...all.map((b) => b.height))), Math.round(s.left), Math.round(s.right)]
+                    """
+                )!;
+        var (bottom, least, left, right) = (Convert.ToInt32(below[0]), Convert.ToInt32(below[1]), below[2], below[3]);
+        Assert.Equal(844, bottom);
+        Assert.True(least >= 48, $"a sentence is {least} px high");
+        Assert.Equal((0, 390), (Convert.ToInt32(left), Convert.ToInt32(right)));
+        bench.ClickText(".say button", "let go");
+        bench.WaitUntil(() => !bench.Has("[data-testid=say-so]"), "it is let go");
+        Say(bench, "b1/main-fuse", "in-order");
+        Assert.Equal("b1/main-fuse", (string)bench.Run("return document.querySelector('.hit[aria-pressed=true]').dataset.part")!);
+        Assert.Empty(bench.Complaints());
+    }
+
+    /// <summary>A number nobody has is told, and what was looked at stays.</summary>
+    [Fact]
+    public void A_number_out_of_range_is_told_where_it_was_typed()
+    {
+        using var bench = new Bench();
+        Open(bench);
+        Number(bench, 7, 3);
+        bench.Find("[data-testid=seed]").SendKeys("1000000" + Keys.Enter);
+        bench.WaitUntil(
+            () => bench.Text(".practice-sheet .foot").Contains("a number from 1 to 999,999", StringComparison.Ordinal),
+            "it says which there are"
+        );
+        Assert.Equal("7/3", bench.Find("[data-testid=bank]").GetAttribute("data-bank"));
+        Says(bench, "Four things are wrong with this bank: point at one");
+        Assert.Empty(bench.Complaints());
+    }
+
+    [Fact]
+    public void A_walk_waits_for_a_server_that_is_away_and_calls_once()
+    {
+        using var bench = new Bench();
+        Open(bench, "walk");
+        bench.Find("[data-testid=walk-seed]").SendKeys("3" + Keys.Enter);
+        bench.WaitUntil(() => bench.Text("main").Contains("bank 3.", StringComparison.Ordinal), "the bank of that number");
+        var port = bench.Server.Address.Port.ToString(System.Globalization.CultureInfo.InvariantCulture);
+        bench.Server.Kill();
+        bench.Click("[data-testid=go-on]");
+        bench.WaitUntil(() => bench.Has("main [role=alert]"), "it says that the server is away");
+        // Pressed again before it is back.
+        bench.Click("[data-testid=go-on]");
+        bench.WaitUntil(() => bench.Find("[data-testid=go-on]").Enabled, "it was tried");
+        bench.Server.StartAgain("--port", port);
+        bench.ClickText("main [role=alert] button", "try again");
+        bench.WaitUntil(() => bench.All("[data-testid=called] li").Count == 1, "one call, and no more");
+        Assert.False(bench.Has("main [role=alert]"));
     }
 
     [Fact]

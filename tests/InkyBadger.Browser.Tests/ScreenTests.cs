@@ -151,6 +151,9 @@ public class ScreenTests
         bench.OpenDesign("Marrow", "log");
         bench.Find("[data-lesson]");
         judge("log");
+        bench.OpenDesign("Marrow Lane", "bank");
+        bench.Run("location.hash = location.hash.replace('/bank', '/practice')");
+        PracticeTests.EachView(bench, judge);
         bench.OpenDesign("Tern Yard", "cables");
         bench.Click("[data-testid=counts]");
         bench.WaitUntil(() => bench.All("[data-testid=all-findings] .offer").Count > 3, "findings and their mends");

@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import type { DrawnBank, DrawnRun, FoundDrawing } from '../src/api/client'
 import { phrasesOf } from '../src/app/phrases'
-import { foundPlan, thick, unitRows, wrapped } from '../src/practice/foundPlan'
+import { thick, wrapped } from '../src/practice/foundPen'
+import { foundPlan } from '../src/practice/foundPlan'
+import { unitRows } from '../src/practice/foundUnits'
 
 const thing = (key: string, ...lines: string[]) => ({ key, lines, absent: false })
 

@@ -7,9 +7,6 @@ namespace InkyBadger.Core.Findings;
 /// <summary>The place, the person, and money.</summary>
 internal static class PlaceFindings
 {
-    /// <summary>Above this DC can kill.</summary>
-    private const double TouchV = 60;
-
     /// <summary>Share of the cycles paid for below which they are worth a word.</summary>
     private const double UsedLittle = 0.25;
 
@@ -20,7 +17,7 @@ internal static class PlaceFindings
         ?? (s.Results.Bank is { } b ? b.Layout.Cells * Chemistries.Get(b.Unit.Chemistry).CellTopV : null);
 
     private static Finding? Touch(FindingScene s) =>
-        Greatest(s) is not { } volts || volts <= TouchV
+        Greatest(s) is not { } volts || volts <= NeedsStage.TouchLimitV
             ? null
             : s.Make(
                 "touch.volts",
@@ -29,7 +26,7 @@ internal static class PlaceFindings
                 "/systemV",
                 $"{Say.V(volts)} when charging: not to be touched",
                 "Over 60 V DC can kill, and an arc does not go out by itself: covers, rated switches, and work on it dead only.",
-                [new("greatest voltage", volts, "V"), new("touch limit", TouchV, "V")]
+                [new("greatest voltage", volts, "V"), new("touch limit", NeedsStage.TouchLimitV, "V")]
             );
 
     private static Finding? LithiumIndoors(FindingScene s) =>

@@ -82,17 +82,12 @@ internal static class SourceFindings
         );
     }
 
-    /// <summary>
-    /// What may be touched of direct current [V]. A caution: most arrays that reach a bank of 24 V are above it, and one in covered plugs
-    /// is sound.
-    /// </summary>
-    private const double TouchV = 60;
-
+    /// <summary>A caution: most arrays that reach a bank of 24 V are above what may be touched, and one in covered plugs is sound.</summary>
     private static Finding? Touch(SourceView v)
     {
-        if (v is not { Result.Array: { ColdVocV: > TouchV } array, Doc.Array: { } doc, Scene: var s })
+        if (v is not { Result.Array: { ColdVocV: > NeedsStage.TouchLimitV } array, Doc.Array: { } doc, Scene: var s })
             return null;
-        var fewer = (int)Math.Floor(TouchV / (array.ColdVocV / doc.Series) + Tolerant.Noise);
+        var fewer = (int)Math.Floor(NeedsStage.TouchLimitV / (array.ColdVocV / doc.Series) + Tolerant.Noise);
         return s.Make(
             "touch.array",
             Grade.Caution,
@@ -101,7 +96,7 @@ internal static class SourceFindings
             $"{v.Name}: {Say.V(array.ColdVocV)} when cold, not to be touched",
             "Over 60 V DC can kill, and light cannot be switched off: plugs that cannot be touched, a rated switch, and cover the modules "
                 + "before working on them.",
-            [new("cold and open", array.ColdVocV, "V"), new("touch limit", TouchV, "V")],
+            [new("cold and open", array.ColdVocV, "V"), new("touch limit", NeedsStage.TouchLimitV, "V")],
             fewer < 1
                 ? null
                 : v.Offer($"Put {Say.Count(fewer)} in series", "may be touched", x =>

@@ -57,7 +57,12 @@ internal static class BankKinds
                     s.With(b, x => x with { Parallel = n, Unit = x.Unit! with { MaxParallel = 8 } }),
                     FoundScene.Key(b, "bank")
                 )),
-            Fine = (s, p) => new($"{Say.Strings(s.Design.Banks[p.Bank].Parallel!.Value)}; the house rule stops at 4.", null),
+            Fine = (s, p) =>
+                new(
+                    $"{Say.Strings(s.Design.Banks[p.Bank].Parallel!.Value)}; the house rule stops at "
+                        + $"{Say.Number(s.Rules.Number("most-strings"))}.",
+                    null
+                ),
         },
         new("bms-opens", "Its BMS opens at full load", OnBank, ["bank.over-bms", "bank.surge", "bank.cascade"])
         {

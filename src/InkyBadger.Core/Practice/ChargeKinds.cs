@@ -1,5 +1,6 @@
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
+using InkyBadger.Core.Work;
 
 namespace InkyBadger.Core.Practice;
 
@@ -108,7 +109,7 @@ internal static class ChargeKinds
             Fine = (s, p) =>
                 s.E.Banks[p.Bank].Currents is { ChargingA: > 0 and var amps } && s.Design.Banks[p.Bank] is { Unit: { } unit } bank
                     ? new(
-                        $"{Say.A(amps)} in all; the bank takes " + $"{Say.A(Takes(s, p.Bank, unit, bank))}.",
+                        $"{Say.A(amps)} in all; the bank takes {Say.A(Takes(s, p.Bank, unit, bank))}.",
                         BankKinds.Of(p, "/currents/chargingA")
                     )
                     : null,
@@ -159,7 +160,7 @@ internal static class ChargeKinds
             Fine = (s, p) =>
                 Result(s, p) is { Item.Array: { } array } r
                     ? new(
-                        $"{Say.V(array.ColdVocV)} when cold, and 60 V may be touched.",
+                        $"{Say.V(array.ColdVocV)} when cold, and {Say.V(NeedsStage.TouchLimitV)} may be touched.",
                         BankKinds.Of(p, $"/charging/sources/{r.Index}/array/coldVocV")
                     )
                     : null,
@@ -216,7 +217,7 @@ internal static class ChargeKinds
 
     private static Source? Of(FoundScene s, FoundPart p) => s.Design.Banks[p.Bank].Sources.FirstOrDefault(x => x.Id == p.Id);
 
-    private static (int Index, Work.SourceResult Item)? Result(FoundScene s, FoundPart p) =>
+    private static (int Index, SourceResult Item)? Result(FoundScene s, FoundPart p) =>
         s.E.Banks[p.Bank].Charging?.Sources.Index().FirstOrDefault(x => x.Item.Id == p.Id) is { Item: not null } r
             ? (r.Index, r.Item)
             : null;

@@ -65,6 +65,7 @@ public sealed record FoundPart(string Key, PartKind Kind, string Name, int Bank,
 internal sealed class FoundScene
 {
     private IReadOnlyList<FoundPart>? parts;
+    private DesignRules? rules;
 
     public FoundScene(DesignDocument design, Evaluation? evaluation = null)
     {
@@ -75,6 +76,9 @@ internal sealed class FoundScene
     public DesignDocument Design { get; }
     public Evaluation E { get; }
     public IReadOnlyList<FoundPart> Parts => parts ??= [.. AllParts()];
+
+    /// <summary>The house rules by which it is judged.</summary>
+    public DesignRules Rules => rules ??= new(Design.HouseRules);
 
     public FoundPart? Find(string key) => Parts.FirstOrDefault(p => p.Key == key);
 

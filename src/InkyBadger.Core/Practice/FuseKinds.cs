@@ -113,7 +113,11 @@ internal static class FuseKinds
                 EachRun(s, b, (_, key) => ((double[])[0.8, 0.4, 0.25]).Select(m => Fuse(s, b, key, f => f with { DistanceM = m }))),
             Fine = (s, p) =>
                 RunOf(s, p) is { Doc.Fuse.Absent: false } r
-                    ? new($"{Say.Length(r.Run.Fuse.DistanceM, UnitSystem.Metric)} from its beginning; the house rule bears 0.18 m.", null)
+                    ? new(
+                        $"{Say.Length(r.Run.Fuse.DistanceM, UnitSystem.Metric)} from its beginning; the house rule bears "
+                            + $"{Say.Length(s.Rules.Number("fuse-distance"), UnitSystem.Metric)}.",
+                        null
+                    )
                     : null,
         },
         new("fuse-none", "There is no fuse at this end", OnFuse, ["fuse.none"])

@@ -1,3 +1,4 @@
+using InkyBadger.Core.Design;
 using InkyBadger.Core.Reference;
 using InkyBadger.Core.Work;
 
@@ -50,13 +51,14 @@ public static class Glossary
     private static (string Words, string? Pointer)? Here(string key, BankEvaluation e) =>
         key switch
         {
-            "watt" when e.Loads is { } l => ($"{Say.W(l.PeakAcW + l.PeakDcW)} of loads at most at once", "/loads/peakAcW"),
+            "watt" when e.Loads is { PeakAcW: > 0 } l => ($"{Say.W(l.PeakAcW)} on AC at most at once", "/loads/peakAcW"),
+            "watt" when e.Loads is { PeakDcW: > 0 } l => ($"{Say.W(l.PeakDcW)} on DC at most at once", "/loads/peakDcW"),
             "watt-hour" when e.Energy is { } x => ($"{Say.Wh(x.EnergyBankWh)} a day from the bank", "/energy/energyBankWh"),
             "ampere" when e.Currents is { } c => ($"{Say.A(c.BankWorstA)} at full load", "/currents/bankWorstA"),
             "ampere-hour" when e.Bank is { } b => ($"{Say.Number(b.Holds.Ah)} Ah at {Say.V(b.Holds.NominalV)}", "/bank/holds/ah"),
             "nominal-volts" when e.Voltage is { } v => ($"a {v.SystemV} V system", "/voltage/nominalV"),
             "real-volts" when e.Voltage is { } v => (
-                $"{Say.V(v.LowV)} nearly empty under load, {Say.V(v.NominalV)} by its cells, {Say.V(v.GreatestV)} charged",
+                $"{Say.V(v.LowV)} nearly empty under load, {Say.V(v.NominalV)} by its cells, up to {Say.V(v.GreatestV)} while charging",
                 "/voltage/greatestV"
             ),
             "c-rate" when e.Bank is { Lasts.CRate: { } rate } => ($"{Say.Number(rate, 2)} C at full load", "/bank/lasts/cRate"),
@@ -108,6 +110,18 @@ public static class Glossary
                 null
             ),
             "absorption" when e.Charging is { } c => ($"{Say.V(c.Wants.AbsorbV)}, then {Say.V(c.Wants.FloatV)}", null),
+            "equalise" when e.Charging is { } c => (
+                c.Wants.EqualiseV is { } volts ? $"{Say.V(volts)}, by its chemistry" : "off: its chemistry bears none",
+                null
+            ),
+            "dc-dc" when e.Charging?.Sources.FirstOrDefault(s => s.Kind == SourceKind.DcDc) is { GivesA: { } gives, Name: var name } => (
+                $"{name} gives {Say.A(gives)}",
+                null
+            ),
+            "duty" when Cycling(e) is { } load => (
+                $"{load.Name} draws {Say.Percent(load.EnergyWh / (load.RunningW * load.HoursOn), 0)} of the time it is on",
+                null
+            ),
             "compensation" when e.Charging is { } c => ($"{Say.Number(c.Wants.TempCompMvPerK)} mV/K", null),
             "voc" when e.Charging?.Sources.FirstOrDefault(s => s.Array is not null) is { Array: { } a, Name: var name } => (
                 $"{Say.V(a.ColdVocV)} of {name} when cold",
@@ -130,4 +144,13 @@ public static class Glossary
             "autonomy" when e.Bank is { } b => ($"{Say.Number(b.Need.Autonomy, 1)} days by the house rule", null),
             _ => null,
         };
+
+    /// <summary>Below this a load draws for a part of the time alone [fraction].</summary>
+    private const double AlwaysDraws = 0.99;
+
+    /// <summary>Of the loads that draw for a part of the time, the one that takes most.</summary>
+    private static LoadRow? Cycling(BankEvaluation e) =>
+        e
+            .Loads?.Rows.Where(r => r is { States: null, RunningW: > 0, HoursOn: > 0 } && r.EnergyWh < AlwaysDraws * r.RunningW * r.HoursOn)
+            .MaxBy(r => r.EnergyWh);
 }

@@ -29,7 +29,16 @@ public enum AnswerIs
 /// <param name="Parts">Where the flag stands.</param>
 /// <param name="Words">What was said, in short.</param>
 /// <param name="Shown">What shows it, right or not.</param>
-public sealed record JudgedAnswer(PracticeAnswer Answer, AnswerIs Is, int Number, IReadOnlyList<string> Parts, string Words, Shown Shown);
+/// <param name="Lead">What goes before it, such as “It was fine”.</param>
+public sealed record JudgedAnswer(
+    PracticeAnswer Answer,
+    AnswerIs Is,
+    int Number,
+    IReadOnlyList<string> Parts,
+    string Words,
+    Shown Shown,
+    string Lead
+);
 
 /// <summary>A fault told at the end: what is found of it, and whether it was seen.</summary>
 public sealed record ToldFault(IReadOnlyList<string> Parts, string Title, string Why, Grade Grade, bool Seen, string? Pointer);
@@ -136,46 +145,40 @@ public static class PracticeJudge
         var here = bank.Faults.Where(f => f.Parts.Contains(part.Key)).ToList();
         if (a.Said == InOrder)
         {
-            var kind = PracticeKinds.All.FirstOrDefault(k => k.On.Contains(part.Kind) && k.Fine(bank.Found, part) is { Pointer: not null })
-                ?? PracticeKinds.All.FirstOrDefault(k => k.On.Contains(part.Kind) && k.Fine(bank.Found, part) is not null);
+            var words = $"{Capital(part.Name)} is in order";
             return here.Count == 0
-                ? new(
-                    a,
-                    AnswerIs.InOrder,
-                    0,
-                    [part.Key],
-                    $"{Capital(part.Name)} is in order",
-                    kind?.Fine(bank.Found, part) ?? new("Nothing is found there.", null)
-                )
-                : new(
-                    a,
-                    AnswerIs.Miss,
-                    ++flags,
-                    [part.Key],
-                    $"{Capital(part.Name)} in order: it is not",
-                    new("Something is wrong there.", null)
-                );
+                ? new(a, AnswerIs.InOrder, 0, [part.Key], words, WhyInOrder(bank, part), "Yes")
+                : new(a, AnswerIs.Miss, ++flags, [part.Key], words, new("Something is wrong there.", null), "No");
         }
         var said =
-            PracticeKinds.Find(a.Said) is { } k2 && k2.On.Contains(part.Kind)
-                ? k2
+            PracticeKinds.Find(a.Said) is { } kind && kind.On.Contains(part.Kind)
+                ? kind
                 : throw new Refusal("said", "nobody can say that of this part");
         if (here.Find(f => IsRight(said, f)) is { } fault)
         {
             var shown = new Shown(fault.Finding.Title + ". " + fault.Finding.Why, PointerOf(bank, fault));
             if (seen.TryGetValue(fault, out var before))
-                return new(a, AnswerIs.Again, before, fault.Parts, said.Says, shown);
+                return new(a, AnswerIs.Again, before, fault.Parts, said.Says, shown, "Said before");
             seen[fault] = ++flags;
-            return new(a, AnswerIs.Found, flags, fault.Parts, said.Says, shown);
+            return new(a, AnswerIs.Found, flags, fault.Parts, said.Says, shown, "Right");
         }
+        var fine = said.Fine(bank.Found, part);
         return new(
             a,
             AnswerIs.Miss,
             ++flags,
             [part.Key],
             said.Says,
-            said.Fine(bank.Found, part) ?? new("That is not what is wrong there.", null)
+            fine ?? new("That is not what is wrong there.", null),
+            fine is null ? "No" : "It was fine"
         );
+    }
+
+    /// <summary>The first thing that shows that a part is well, one with a working before one without.</summary>
+    private static Shown WhyInOrder(PracticeBank bank, FoundPart part)
+    {
+        var all = PracticeKinds.All.Where(k => k.On.Contains(part.Kind)).Select(k => k.Fine(bank.Found, part)).OfType<Shown>().ToList();
+        return all.Find(f => f.Pointer is not null) ?? all.FirstOrDefault() ?? new("Nothing is found there.", null);
     }
 
     /// <summary>What was planted, or what the tool finds of the same thing from another side.</summary>

@@ -16,9 +16,8 @@ public sealed record Shown(string Words, string? Pointer);
 internal sealed record PracticeKind(string Id, string Says, PartKind[] On, string[] Rules)
 {
     /// <summary>
-    /// Rules that find the same thing from another side, and belong to it where they fire at the same run or load: copper that is too
-    /// thin is
-    /// also behind too large a fuse.
+    /// Rules that find the same thing from another side, and belong to it where they fire at the same run or load: copper that is too thin
+    /// is also behind too large a fuse.
     /// </summary>
     public string[] Brings { get; init; } = [];
 

@@ -109,7 +109,13 @@ internal static class UnitKinds
                     Units(s, b, (_, _) => true)
                 )),
             Fine = (s, p) =>
-                Item(s, p).MassKg is { } kg ? new($"{Say.Mass(kg, UnitSystem.Metric)}, and one person lifts 25 kg.", null) : null,
+                Item(s, p).MassKg is { } kg
+                    ? new(
+                        $"{Say.Mass(kg, UnitSystem.Metric)}, and one person lifts "
+                            + $"{Say.Mass(s.Rules.Number("one-person-lifts"), UnitSystem.Metric)}.",
+                        null
+                    )
+                    : null,
         },
         new("no-bms", "Nothing protects its cells", OnUnit, ["bank.no-bms"])
         {

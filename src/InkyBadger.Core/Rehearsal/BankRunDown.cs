@@ -66,11 +66,15 @@ public sealed record BankRunDownAnswer(BankRunDownResult Run, IReadOnlyList<Equa
 /// </summary>
 public static class BankRunDown
 {
-    /// <summary>One minute is fine enough for any drawing; very long runs take longer steps [h].</summary>
-    private const double StepH = 1.0 / 60;
+    /// <summary>When a string opens is found to a second [h].</summary>
+    private const double FinestH = 1.0 / 3600;
 
-    private const int MostSteps = 30_000,
-        MostSamples = 400;
+    /// <summary>
+    /// Steps of a run, however long it is: one keeps the sharing it begins with, and unlike strings near their knee change it quickly.
+    /// </summary>
+    private const int Steps = 2000;
+
+    private const int MostSamples = 400;
 
     private static readonly double[] OtherShares = [0.3, 0.5, 0.75, 1.25];
 
@@ -130,11 +134,10 @@ public static class BankRunDown
     {
         var (pack, wired) = (w.Pack.Need(), w.Wired.Need());
         var state = new Running(pack, wired.Network, BadJoint.Of(w), w.Inverter.Value?.Item?.CutOffV, loadW, loadA);
-        // A step long enough that the whole run stays a matter of milliseconds.
         var held = pack.Strings.Sum(s => s.Ah);
         var longest = held / Math.Max(1e-9, loadA ?? loadW!.Value / Math.Max(1, w.Bank.Need().Holds.NominalV));
-        var step = Math.Max(StepH, longest / MostSteps * 2);
-        var samples = new Samples(state, Math.Max(step, longest / MostSamples));
+        var step = longest / Steps;
+        var samples = new Samples(state, longest / MostSamples);
         RunDownEnd? end;
         while ((end = state.Settle(samples)) is null)
             state.Go(step, samples);
@@ -233,6 +236,7 @@ public static class BankRunDown
                     return RunDownEnd.AllOut;
                 if (!Solve())
                     return RunDownEnd.Power;
+                Count();
                 if (cutOffV is { } cutOff && Volts <= cutOff)
                     return RunDownEnd.InverterCutOff;
                 if (Next() is not { } next)
@@ -242,7 +246,10 @@ public static class BankRunDown
                 isOut[next.String - 1] = true;
                 topology = new(network, isOut);
                 if (!isOut.All(o => o) && Solve())
+                {
+                    Count();
                     samples.Take(this);
+                }
             }
         }
 
@@ -269,11 +276,16 @@ public static class BankRunDown
             }
             (Amps, Volts) = (amps, open - ohm * amps);
             topology.Currents(emf, amps, currents);
+            return Volts > 0;
+        }
+
+        /// <summary>What flows is what strings and joints have carried.</summary>
+        private void Count()
+        {
             for (var s = 0; s < Strings; s++)
                 most[s] = Math.Max(most[s], Math.Abs(currents[s]));
             foreach (var joint in joints)
-                joint.Carry(currents, amps);
-            return Volts > 0;
+                joint.Carry(currents, Amps);
         }
 
         /// <summary>An empty unit first, then the highest cut-off reached, then the string furthest over its limit.</summary>
@@ -305,7 +317,7 @@ public static class BankRunDown
             return byVoltage ?? byCurrent;
         }
 
-        /// <summary>On by a step, or to where the first unit is empty.</summary>
+        /// <summary>On by a step, or to where the first unit is empty; a step in which a string would open is taken in parts.</summary>
         public void Go(double step, Samples samples)
         {
             var dt = step;
@@ -314,17 +326,44 @@ public static class BankRunDown
                     for (var u = 0; u < soc[s].Length; u++)
                         dt = Math.Min(dt, AhOf(s, u) / currents[s]);
             samples.Pass(this);
+            var (watts, before, flow) = (Volts * Amps, soc.Select(x => x.ToArray()).ToArray(), currents.ToArray());
+            while (true)
+            {
+                Move(before, flow, dt);
+                // An empty unit is met as it is; whatever else opens is looked for from below.
+                if (dt <= FinestH || IsEmptied() || !Ends())
+                    break;
+                dt /= 2;
+            }
+            // At the end of the step, which was looked at last or not at all.
+            Solve();
             Hours += dt;
-            DeliveredWh += Volts * Amps * dt;
+            // Volts fall within a step: the mean of its two ends.
+            DeliveredWh += (Volts > 0 ? (watts + Volts * Amps) / 2 : watts) * dt;
+        }
+
+        private void Move(double[][] from, double[] flow, double dt)
+        {
             for (var s = 0; s < Strings; s++)
                 if (!isOut[s])
                     for (var u = 0; u < soc[s].Length; u++)
                     {
-                        soc[s][u] = Math.Min(1, soc[s][u] - currents[s] * dt / pack.Strings[s].Units[u].Ah);
+                        soc[s][u] = Math.Min(1, from[s][u] - flow[s] * dt / pack.Strings[s].Units[u].Ah);
                         if (soc[s][u] < 1e-12)
                             soc[s][u] = 0;
                     }
         }
+
+        private bool IsEmptied()
+        {
+            for (var s = 0; s < Strings; s++)
+                if (!isOut[s] && Array.Exists(soc[s], x => x <= 0))
+                    return true;
+            return false;
+        }
+
+        /// <summary>As it stands now something ends: a string, the load, or all of it.</summary>
+        private bool Ends() => !Solve() || cutOffV is { } cutOff && Volts <= cutOff || Next() is not null;
 
         /// <summary>Null: no bad joint is known, or nothing went through any.</summary>
         public HotJoint? Hottest() => joints.Select(j => j.Hottest).Where(j => j.HeatW > 0).MaxBy(j => j.HeatW);

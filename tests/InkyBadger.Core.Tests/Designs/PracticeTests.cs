@@ -50,6 +50,7 @@ public class PracticeTests
         Assert.Equal((AnswerIs.Miss, 1), (go.Answers[0].Is, go.Answers[0].Number));
         Assert.Equal("51.2 V of a 48 V system.", go.Answers[0].Shown.Words);
         Assert.Equal("/banks/0/bank/holds/nominalV", go.Answers[0].Shown.Pointer);
+        Assert.Equal("It was fine", go.Answers[0].Lead);
         Assert.StartsWith("No: 51.2 V of a 48 V system. 0 of nine found, one miss", go.Headline, StringComparison.Ordinal);
     }
 
@@ -59,6 +60,9 @@ public class PracticeTests
         Assert.Equal(AnswerIs.InOrder, Say(("b1/shunt", "in-order")).Answers[0].Is);
         var blind = Say(("b1/inverter", "in-order"));
         Assert.Equal((AnswerIs.Miss, "Something is wrong there."), (blind.Answers[0].Is, blind.Answers[0].Shown.Words));
+        // What is not fine is not called so.
+        Assert.Equal(("No", "Yes"), (blind.Answers[0].Lead, Say(("b1/shunt", "in-order")).Answers[0].Lead));
+        Assert.StartsWith("No: Something is wrong there. 0 of nine found, one miss", blind.Headline, StringComparison.Ordinal);
         Assert.Throws<Refusal>(() => Say(("b1/no-such", "in-order")));
         Assert.Throws<Refusal>(() => Say(("b1/shunt", "array-cold")));
         Assert.Throws<Refusal>(() => PracticeBank.Make(0, 1));
@@ -176,6 +180,50 @@ public class PracticeTests
         var workings = Laws.PracticeLaws.Workings(DemoDesigns.All[0]);
         Assert.All(words.Where(w => w.Pointer is not null), w => Assert.Contains(w.Pointer!, workings));
         Assert.All(Glossary.Of(null, 0), w => Assert.Null(w.Here));
+    }
+
+    /// <summary>
+    /// The library bus: its fridge of 60 W runs a quarter of the day, 360 Wh; kettle, motor, printer, laptops and fridge at 10:05 are
+    /// 1,800 + 900 + 450 + 2 × 65 + 60 = 3,340 W, while the lights on DC are off; 25 W of idling all day are 600 of 3,204 Wh; lithium is
+    /// not equalised. The hut: six cells of flooded lead at 2.58 V.
+    /// </summary>
+    [Theory]
+    [InlineData(0, "watt", "3,340 W on AC at most at once", "/loads/peakAcW")]
+    [InlineData(0, "duty", "Staff fridge draws 25 % of the time it is on", null)]
+    [InlineData(0, "idle", "600 Wh a day, 18.7 % of it", "/energy/idleWh")]
+    [InlineData(0, "equalise", "off: its chemistry bears none", null)]
+    [InlineData(0, "dc-dc", "Drive gives 30.0 A", null)]
+    [InlineData(0, "series", "2 in series: 25.6 V", "/bank/holds/nominalV")]
+    [InlineData(0, "parallel", "4 strings: 400 Ah", "/bank/holds/ah")]
+    [InlineData(0, "usable", "9.22 kWh of 10.24 kWh rated", "/bank/holds/usableWh")]
+    [InlineData(0, "va", "3,340 VA for 3,340 W: 1.00", "/loads/peakVa")]
+    [InlineData(0, "resistance", "3.0 mΩ a unit", "/bank/unitOhm")]
+    [InlineData(0, "shunt", "144.3 A go through it at full load", "/mainRun/designA")]
+    [InlineData(1, "equalise", "15.48 V, by its chemistry", null)]
+    [InlineData(1, "compensation", "−30 mV/K", null)]
+    [InlineData(1, "bms", null, null)]
+    [InlineData(1, "dc-dc", null, null)]
+    [InlineData(2, "duty", "Vaccine fridge draws 50 % of the time it is on", null)]
+    [InlineData(3, "cascade", "one string out takes the rest with it", null)]
+    [InlineData(3, "duty", null, null)]
+    public void A_word_is_told_by_the_figure_of_the_design(int demo, string key, string? here, string? pointer)
+    {
+        var word = Glossary.Of(Evaluator.Evaluate(DemoDesigns.All[demo], mends: false), 0).Single(w => w.Key == key);
+        Assert.Equal(here, word.Here?.Replace('\u00a0', ' '));
+        Assert.Equal(pointer is null ? null : "/banks/0" + pointer, word.Pointer);
+    }
+
+    /// <summary>Every word has a figure in one of the designs that ship, so that none is a word alone.</summary>
+    [Fact]
+    public void No_word_is_without_a_figure_in_all_designs()
+    {
+        var told = DemoDesigns
+            .All.Select(d => Evaluator.Evaluate(d, mends: false))
+            .SelectMany(e => Enumerable.Range(0, e.Banks.Count).SelectMany(b => Glossary.Of(e, b)))
+            .Where(w => w.Here is not null)
+            .Select(w => w.Key)
+            .ToHashSet();
+        Assert.Empty(Glossary.Of(null, 0).Select(w => w.Key).Except(told));
     }
 
     [Fact]

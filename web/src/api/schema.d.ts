@@ -8632,6 +8632,8 @@ export interface components {
             words: string;
             /** @description What shows it, right or not. */
             shown: components["schemas"]["Shown"];
+            /** @description What goes before it, such as “It was fine”. */
+            lead: string;
         };
         /** @description An entry as it is kept, by its number. */
         KeptEntry: {

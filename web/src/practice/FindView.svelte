@@ -5,7 +5,7 @@
   import type { Flag } from './FoundPicture.svelte'
   import GuessDots from './GuessDots.svelte'
   import GoLine from './GoLine.svelte'
-  import { practice } from './practice.svelte'
+  import { MOST_SEED, practice, seedOf } from './practice.svelte'
 
   /** A bank somebody else built: one points at what is wrong, and says what it is. */
   let { views }: { views: Snippet } = $props()
@@ -63,10 +63,13 @@
           : go.headline,
   )
   let seed = $state('')
+  let refused = $state(false)
   function repeat() {
-    const n = Number(seed.trim())
-    if (Number.isInteger(n) && n > 0) void practice.open(n, bank!.level.number)
+    const n = seedOf(seed)
+    refused = n === null
+    if (n === null) return
     seed = ''
+    void practice.open(n, bank!.level.number)
   }
   const told = $derived(go?.left ?? [])
   const clock = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`
@@ -136,11 +139,14 @@
             inputmode="numeric"
             size="6"
             placeholder={String(bank.seed)}
+            aria-invalid={refused ? 'true' : undefined}
             bind:value={seed}
+            oninput={() => (refused = false)}
             onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
             onblur={() => seed && repeat()}
           /></label
         >
+        {#if refused}<span class="note" role="alert">a number from 1 to {num(MOST_SEED)}</span>{/if}
       </div>
     {:else if !practice.trouble}<p class="caption" aria-busy="true">A good bank is built, and then spoilt.</p>{/if}
   </div>
@@ -211,25 +217,13 @@
               <span class={['no', 'fig', a.is === 'miss' && 'struck', a.number === 0 && 'none']}
                 >{a.number > 0 ? a.number : '·'}</span
               >
-              <span class="w"
-                >{a.is === 'in-order' ? a.words : a.words}{a.is === 'miss'
-                  ? ': it is not'
-                  : a.is === 'again'
-                    ? ', again'
-                    : ''}</span
-              >
+              <span class="w">{a.words}{a.is === 'miss' ? ': it is not' : a.is === 'again' ? ', again' : ''}</span>
               <span class="fig at">{clock(a.answer.atS)}</span>
             </li>
           {/each}
         </ul>
         {#if practice.last}<p class="shown" data-testid="shown">
-            <b
-              >{practice.last.is === 'miss'
-                ? 'It was fine: '
-                : practice.last.is === 'in-order'
-                  ? 'Yes: '
-                  : 'Right: '}</b
-            >{practice.last.shown.words}
+            <b>{practice.last.lead}: </b>{practice.last.shown.words}
           </p>{/if}
       </section>
     {/if}

@@ -12,7 +12,8 @@
   /** The next figure by head, before it is shown; what would have helped, and where that fails. */
   let { views }: { views: Snippet } = $props()
 
-  let questions = $state.raw<readonly GuessQuestion[]>([])
+  /** Null: not asked yet. */
+  let questions = $state.raw<readonly GuessQuestion[] | null>(null)
   let at = $state(0)
   let typed = $state('')
   let refused = $state<string | null>(null)
@@ -43,7 +44,7 @@
     }, 60)
     return () => clearTimeout(timer)
   })
-  const question = $derived(questions[at % Math.max(1, questions.length)] ?? null)
+  const question = $derived(questions?.[at % Math.max(1, questions.length)] ?? null)
 
   async function say() {
     if (!question || busy) return
@@ -61,7 +62,10 @@
       trend = answer?.trend ?? trend
       rows = answer?.rows ?? rows
       trouble = null
-      if (answer) session.select(answer.judged.question.pointer)
+      if (answer) {
+        guessing.uncover(answer.judged.question.pointer)
+        session.select(answer.judged.question.pointer)
+      }
     } catch (e) {
       trouble = e instanceof Error ? e.message : 'The server does not answer.'
     } finally {
@@ -85,7 +89,8 @@
         ? 'The server does not answer'
         : answer
           ? answer.judged.words
-          : (question?.ask ?? 'Nothing to guess yet: the design has no bank that gives current')}
+          : (question?.ask ??
+            (questions ? 'Nothing to guess yet: the design has no bank that gives current' : 'A figure is chosen'))}
     </h1>
     {@render views()}
     {#if trouble}<p class="note" role="alert">{trouble}</p>{/if}

@@ -1,9 +1,12 @@
 <script lang="ts">
   import { onMount, type Snippet } from 'svelte'
-  import { api } from '../api/client'
+  import { api, Refused } from '../api/client'
   import type { WalkState } from '../api/client'
   import { memory } from '../app/memory.svelte'
+  import { newKey } from '../app/newKey'
   import CutOut from '../bringup/CutOut.svelte'
+  import { num } from '../ui/quantity'
+  import { MOST_SEED, seedOf, someSeed } from './practice.svelte'
 
   /** Bring-up on a bank with hidden faults: the meter answers, and one goes on or stops. */
   let { views }: { views: Snippet } = $props()
@@ -15,52 +18,63 @@
     'false-alarm': 'false alarm',
   } as const
 
+  interface Attempt {
+    key: string
+    seed: number
+    faults: number
+    calls: boolean[]
+  }
+
   let walk = $state.raw<WalkState | null>(null)
-  let calls = $state.raw<boolean[]>([])
-  let key = ''
-  let faults = $state(3)
-  let seed = $state(1)
+  /** As it was sent last: what is shown is what came of the one before, where that was not answered. */
+  let sent = $state.raw<Attempt>(fresh(someSeed(), 3))
   let typed = $state('')
+  let refused = $state(false)
   let trouble = $state<string | null>(null)
   let busy = $state(false)
 
-  async function ask(next: boolean[]) {
+  function fresh(seed: number, faults: number): Attempt {
+    return { key: newKey(), seed, faults, calls: [] }
+  }
+  async function ask(attempt: Attempt, kept = false) {
+    sent = attempt
     busy = true
     try {
-      walk = await api.practiceWalk({ key, seed, faults, calls: next })
-      calls = next
+      walk = await api.practiceWalk(attempt)
       trouble = null
-      memory.write(KEPT, JSON.stringify({ key, seed, faults, calls }))
+      memory.write(KEPT, JSON.stringify(attempt))
     } catch (e) {
-      trouble = e instanceof Error ? e.message : 'The server does not answer.'
+      // What was kept by another version may be a walk that is not to be had any more.
+      if (kept && e instanceof Refused && e.status === 400) {
+        memory.forget(KEPT)
+        await ask(fresh(someSeed(), 3))
+      } else trouble = e instanceof Error ? e.message : 'The server does not answer.'
     } finally {
       busy = false
     }
   }
-  async function start(from: number, many = faults) {
-    key = crypto.randomUUID().slice(0, 18)
-    seed = from
-    faults = many
-    await ask([])
-  }
+  const call = (wrong: boolean) =>
+    // A call that was not answered is made anew, not twice.
+    ask({ ...sent, calls: [...sent.calls.slice(0, walk!.told.length), wrong] })
   onMount(() => {
-    try {
-      const kept = JSON.parse(memory.read(KEPT) ?? 'null') as {
-        key: string
-        seed: number
-        faults: number
-        calls: boolean[]
-      } | null
-      if (kept && typeof kept.key === 'string' && Array.isArray(kept.calls)) {
-        ;({ key, seed, faults } = kept)
-        void ask(kept.calls)
-        return
-      }
-    } catch {
-      memory.forget(KEPT)
-    }
-    void start(1 + Math.floor(Math.random() * 9_999))
+    const kept = read()
+    void ask(kept ?? sent, kept !== null)
   })
+  function read(): Attempt | null {
+    try {
+      const kept = JSON.parse(memory.read(KEPT) ?? 'null') as Attempt | null
+      return kept && typeof kept.key === 'string' && Array.isArray(kept.calls) ? kept : null
+    } catch {
+      return null
+    }
+  }
+  function number() {
+    const n = seedOf(typed)
+    refused = n === null
+    if (n === null) return
+    typed = ''
+    void ask(fresh(n, sent.faults))
+  }
   const last = $derived(walk?.told.at(-1) ?? null)
   const now = $derived(walk?.now ?? null)
 </script>
@@ -72,7 +86,7 @@
     </h1>
     {@render views()}
     {#if trouble}<p class="note" role="alert">
-        {trouble} <button type="button" class="link-copper" onclick={() => ask(calls)}>try again</button>
+        {trouble} <button type="button" class="link-copper" onclick={() => ask(sent)}>try again</button>
       </p>{/if}
     {#if walk}
       <p class="note">
@@ -109,9 +123,9 @@
               class="btn btn-primary"
               data-testid="go-on"
               disabled={busy}
-              onclick={() => ask([...calls, false])}>In order, go on</button
+              onclick={() => call(false)}>In order, go on</button
             >
-            <button type="button" class="btn" data-testid="stop" disabled={busy} onclick={() => ask([...calls, true])}
+            <button type="button" class="btn" data-testid="stop" disabled={busy} onclick={() => call(true)}
               >Stop, it is wrong</button
             >
           </p>
@@ -123,11 +137,15 @@
           class="link-copper"
           data-testid="another-walk"
           disabled={busy}
-          onclick={() => start(1 + Math.floor(Math.random() * 9_999))}>another bank</button
+          onclick={() => ask(fresh(someSeed(), sent.faults))}>another bank</button
         >
         <label
           >faults
-          <select class="select select-xs" value={faults} onchange={(e) => start(seed, Number(e.currentTarget.value))}>
+          <select
+            class="select select-xs"
+            value={sent.faults}
+            onchange={(e) => ask(fresh(sent.seed, Number(e.currentTarget.value)))}
+          >
             {#each [1, 2, 3, 4, 5] as n (n)}<option value={n}>{n}</option>{/each}
           </select></label
         >
@@ -138,16 +156,14 @@
             data-testid="walk-seed"
             inputmode="numeric"
             size="6"
-            placeholder={String(seed)}
+            placeholder={String(sent.seed)}
+            aria-invalid={refused ? 'true' : undefined}
             bind:value={typed}
-            onkeydown={(e) => {
-              const n = Number(typed.trim())
-              if (e.key !== 'Enter' || !Number.isInteger(n) || n < 1) return
-              typed = ''
-              void start(n)
-            }}
+            oninput={() => (refused = false)}
+            onkeydown={(e) => e.key === 'Enter' && number()}
           /></label
         >
+        {#if refused}<span class="note" role="alert">a number from 1 to {num(MOST_SEED)}</span>{/if}
       </p>
     {/if}
   </div>

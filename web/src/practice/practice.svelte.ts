@@ -1,10 +1,12 @@
-import { api } from '../api/client'
+import { api, Refused } from '../api/client'
 import type { FoundBank, PracticeAnswer, PracticeGo, PracticeLevel, PracticeResults } from '../api/client'
 import { memory } from '../app/memory.svelte'
+import { newKey } from '../app/newKey'
 import { session } from '../app/session.svelte'
 
 const KEPT = 'inky-badger.practice'
-const MOST_SEED = 999_999
+/** Numbers of banks and of walks go from 1 to this. */
+export const MOST_SEED = 999_999
 
 /** What a go is, so that it goes on where the page was left. */
 interface Kept {
@@ -62,8 +64,8 @@ class Practice {
     this.busy = true
     try {
       this.trouble = null
-      const bank = await api.practiceBank(Math.min(MOST_SEED, Math.max(1, Math.round(seed))), level)
-      this.#key = kept?.key ?? crypto.randomUUID().slice(0, 18)
+      const bank = await api.practiceBank(seed, level)
+      this.#key = kept?.key ?? newKey()
       this.#answers = kept?.answers ?? []
       this.#over = kept?.over ?? false
       this.spentS = kept?.spentS ?? 0
@@ -73,9 +75,10 @@ class Practice {
       this.bank = bank
       this.#keep()
     } catch (e) {
-      if (kept) {
+      // What was kept by another version may say what nobody can say any more; a server that is away takes no go with it.
+      if (kept && e instanceof Refused && e.status === 400) {
         memory.forget(KEPT)
-        await this.open(someSeed(), level)
+        await this.open(someSeed(), Math.min(level, this.levels.length))
       } else this.#told(e)
     } finally {
       this.busy = false
@@ -164,8 +167,13 @@ class Practice {
   }
 }
 
-function someSeed() {
-  return 1 + Math.floor(Math.random() * 9_999)
+export const someSeed = () => 1 + Math.floor(Math.random() * 9_999)
+
+/** A number as it was typed; null: there is no such bank. */
+export function seedOf(typed: string): number | null {
+  const digits = typed.replace(/[\s,]/g, '')
+  const n = Number(digits)
+  return /^\d+$/.test(digits) && n >= 1 && n <= MOST_SEED ? n : null
 }
 
 function read(): Kept | null {

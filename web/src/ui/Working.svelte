@@ -6,8 +6,8 @@
   import HouseRule from './HouseRule.svelte'
 
   /** The written-out equation of the selected figure, each number underlined by where it comes from. */
-  /** The rule that is looked at, where one is. */
   interface Props {
+    /** The rule that is looked at, where one is. */
     about?: string | null
     /** Another design's: its rules are told here and not changed. */
     told?: boolean
