@@ -88,7 +88,7 @@ return (() => {
         const over = cross(a.box, b.box)
         if (over.right - over.left < 1.5 || over.bottom - over.top < 1.5) continue
         // What lies on a sheet of its own above the other hides it and is meant to.
-        const layer = (t) => t.e.closest('.says, [popover], [role=listbox], .rest')
+        const layer = (t) => t.e.closest('.says, [popover], [role=listbox], .rest, .asking .say')
         if (layer(a) !== layer(b)) continue
         const key = `${a.text}|${b.text}`
         if (done.has(key)) continue

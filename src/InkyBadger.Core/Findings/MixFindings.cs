@@ -72,7 +72,7 @@ internal static class MixFindings
             $"/positions/{index}/jointMilliohm",
             $"A bad joint at {name}, {Say.Number(ohm * 1000, 1)} mΩ",
             $"{Say.A(amps[at])} go through it at full load, and up to {Say.A(MostA(pack.Strings[at]))} once the other strings are empty: "
-                + $"{Say.W(watts)} in one lug. It heats, loosens and burns.",
+                + $"{Heat(watts)} in one lug. It heats, loosens and burns.",
             [new("at full load", amps[at], "A"), new("at most", MostA(pack.Strings[at]), "A"), new("heat", watts, "W")],
             FindingScene.Offer(
                 "Clean and tighten it",
@@ -108,7 +108,7 @@ internal static class MixFindings
             Station.Bank,
             "/wiring",
             $"A bad lug on {at.Name}, {Say.Number(bad.JointMilliohm!.Value, 1)} mΩ",
-            $"{Say.A(at.Amps)} go through it at full load: {Say.W(watts)} in one lug, and the strings share by what it holds back.",
+            $"{Say.A(at.Amps)} go through it at full load: {Heat(watts)} in one lug, and the strings share by what it holds back.",
             [new("at full load", at.Amps, "A"), new("heat", watts, "W")],
             FindingScene.Offer(
                 "Clean and tighten it",
@@ -279,4 +279,7 @@ internal static class MixFindings
             )
         );
     }
+
+    /// <summary>Of a lug a few watts are many, and a tenth of one is not nothing.</summary>
+    private static string Heat(double watts) => $"{Say.Number(watts, watts < 10 ? 1 : 0)} W";
 }

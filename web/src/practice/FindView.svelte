@@ -34,11 +34,18 @@
         e.preventDefault()
         practice.point(to.key)
       } else if (e.key === 'Enter' && practice.chosen && !(e.target as HTMLElement).closest('a, button, [role=button]'))
-        void practice.say()
+        void say()
     }
     window.addEventListener('keydown', key)
     return () => window.removeEventListener('keydown', key)
   })
+
+  const narrow = () => window.matchMedia('(max-width: 939px)').matches
+  async function say() {
+    await practice.say()
+    // There the sentences lie over the drawing: what was said is seen once they are gone.
+    if (practice.chosen === null && narrow()) practice.point(null)
+  }
 
   let stage = $state<HTMLElement>()
   let room = $state(470)
@@ -155,7 +162,7 @@
       <section class="say" aria-label="Pointed at">
         <h2>Pointed at: {practice.part.name}</h2>
         <ul class="plate">
-          {#each practice.lines as line, i (i)}<li>{line}</li>{/each}
+          {#each practice.lines.filter((l) => l !== practice.part?.name) as line, i (i)}<li>{line}</li>{/each}
         </ul>
         <p class="note">What is wrong here?</p>
         <ol>
@@ -177,7 +184,7 @@
             class="btn btn-sm btn-primary"
             data-testid="say-so"
             disabled={!practice.chosen || practice.busy}
-            onclick={() => practice.say()}>Say so</button
+            onclick={say}>Say so</button
           >
           <span class="caption wide">or press 1 to {practice.part.sentences.length}, then Enter; Esc lets go</span>
           <button type="button" class="link-copper narrow" onclick={() => practice.point(null)}>let go</button>
@@ -223,7 +230,8 @@
           {/each}
         </ul>
         {#if practice.last}<p class="shown" data-testid="shown">
-            <b>{practice.last.lead}: </b>{practice.last.shown.words}
+            <b>{practice.last.lead}:</b>
+            {practice.last.shown.words}
           </p>{/if}
       </section>
     {/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { FoundDrawing } from '../api/client'
+  import { Corners } from './foundPen'
   import { foundPlan } from './foundPlan'
 
   /** A bank as somebody left it: what one would read off it with a torch, and nothing else. */
@@ -21,19 +22,16 @@
   let { drawing, flags, pointed, names, height = 470, onpoint }: Props = $props()
   const plan = $derived(foundPlan(drawing, height))
   const here = $derived(plan.hits.filter((h) => h.key === pointed))
-  /** A flag stands on the first two of its parts; several on one part stand side by side. */
-  const placed = $derived.by(() => {
-    const taken = new Map<string, number>()
-    return flags.flatMap((f) =>
+  /** A flag stands on the first two of its parts, and no mark on words or on another one. */
+  const marks = $derived.by(() => {
+    const corners = new Corners(plan)
+    const placed = flags.flatMap((f) =>
       f.parts
         .flatMap((k) => plan.hits.filter((h) => h.key === k).slice(0, 1))
         .slice(0, 2)
-        .map((h) => {
-          const n = taken.get(h.key) ?? 0
-          taken.set(h.key, n + 1)
-          return { ...f, x: h.x + h.w - 12 - n * 22, y: Math.max(2, h.y - 6) }
-        }),
+        .map((h) => ({ ...f, ...corners.at(h, 20, 20) })),
     )
+    return { placed, asked: here[0] ? corners.at(here[0], 14, 16) : null }
   })
 </script>
 
@@ -90,23 +88,26 @@
       stroke="var(--copper)"
       stroke-width="2"
     />
-    {#if i === 0}<text x={h.x + h.w - 9} y={h.y + 13} class="asked">?</text>{/if}
   {/each}
-  {#each placed as f, i (i)}
+  {#if marks.asked}
+    <rect x={marks.asked.x} y={marks.asked.y} width="14" height="16" fill="var(--sheet)" />
+    <text x={marks.asked.x + 7} y={marks.asked.y + 13} text-anchor="middle" class="asked">?</text>
+  {/if}
+  {#each marks.placed as f, i (i)}
     <g class="flag" data-flag={f.text}>
       <rect
-        x={f.x - 10}
-        y={f.y - 1}
+        x={f.x}
+        y={f.y}
         width="20"
         height="20"
         fill={f.miss || f.told ? 'var(--sheet)' : 'var(--ink)'}
         stroke="var(--ink)"
         stroke-width={f.told ? 2 : 1.2}
       />
-      {#if f.miss}<path d="M{f.x - 10} {f.y + 19}L{f.x + 10} {f.y - 1}" stroke="var(--ink)" />{/if}
+      {#if f.miss}<path d="M{f.x} {f.y + 20}L{f.x + 20} {f.y}" stroke="var(--ink)" />{/if}
       <text
-        x={f.x}
-        y={f.y + 14}
+        x={f.x + 10}
+        y={f.y + 15}
         text-anchor="middle"
         class="fig"
         style:font-size="13px"

@@ -177,8 +177,11 @@
       {#if walk.told.length === 0}<p class="caption">Nothing yet.</p>{/if}
       <ul class="called" data-testid="called">
         {#each walk.told as t, i (i)}
-          <li class={[(t.is === 'went-past' || t.is === 'false-alarm') && 'bad']}>
-            <span class="mark" aria-hidden="true">{t.is === 'caught' ? '■' : t.is === 'passed' ? '✓' : '□'}</span>
+          <li>
+            <span
+              class={['mark', t.is === 'caught' && 'right', t.is !== 'caught' && t.is !== 'passed' && 'struck']}
+              aria-hidden="true">{t.is === 'passed' ? '✓' : ''}</span
+            >
             <span>{t.reading.title}</span>
             <span class="fig">{t.reading.reading}</span>
             <span class="caption">{words[t.is]}</span>
@@ -255,6 +258,18 @@
     grid-template-columns: 14px 1fr auto;
     gap: 0 6px;
     margin-top: 4px;
+  }
+  .mark.right,
+  .mark.struck {
+    width: 11px;
+    height: 11px;
+    margin-top: 3px;
+    border: 1px solid var(--ink);
+    background: var(--ink);
+  }
+  .mark.struck {
+    background:
+      linear-gradient(to top right, transparent 44%, var(--ink) 44%, var(--ink) 56%, transparent 56%), var(--sheet);
   }
   .called li .caption {
     grid-column: 2 / -1;

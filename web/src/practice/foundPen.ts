@@ -100,3 +100,61 @@ export function wrapped(text: string, letters: number): string[] {
   }
   return lines
 }
+
+/** About where the letters of a text lie. */
+function letters(s: Extract<Shape, { t: 'text' }>): Box {
+  const size = s.size ?? 12
+  const w = s.s.length * size * (s.bold || s.fig ? 0.6 : 0.57)
+  return {
+    x: s.anchor === 'middle' ? s.x - w / 2 : s.anchor === 'end' ? s.x - w : s.x,
+    y: s.y - size * 0.8,
+    w,
+    h: size,
+  }
+}
+
+interface Box {
+  x: number
+  y: number
+  w: number
+  h: number
+}
+
+const meet = (a: Box, b: Box) => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
+
+/** Places for marks at the corners of parts, where one covers no words and no other mark; else the corner at the upper right. */
+export class Corners {
+  readonly #taken: Box[]
+  readonly #plan: FoundPlan
+
+  constructor(plan: FoundPlan) {
+    this.#plan = plan
+    this.#taken = plan.shapes.filter((s) => s.t === 'text').map(letters)
+  }
+
+  /** The upper left corner of a mark so large at this part. */
+  at(part: Box, w: number, h: number): { x: number; y: number } {
+    const [left, right] = [part.x - w - 3, part.x + part.w + 3]
+    const [above, below] = [part.y - h - 3, part.y + part.h + 3]
+    const all = [
+      { x: part.x + part.w - w + 2, y: part.y - 6 },
+      { x: right, y: part.y - 3 },
+      { x: part.x + part.w - w, y: above },
+      { x: left, y: part.y - 3 },
+      { x: right, y: part.y + part.h - h },
+      { x: part.x + part.w - w, y: below },
+      { x: part.x, y: below },
+      { x: part.x, y: above },
+      { x: left, y: part.y + part.h - h },
+    ]
+    const fits = (c: { x: number; y: number }) =>
+      c.x >= 0 &&
+      c.y >= 0 &&
+      c.x + w <= this.#plan.width &&
+      c.y + h <= this.#plan.height &&
+      !this.#taken.some((t) => meet({ ...c, w, h }, t))
+    const best = all.find(fits) ?? { x: all[0].x, y: Math.max(0, all[0].y) }
+    this.#taken.push({ ...best, w, h })
+    return best
+  }
+}

@@ -1,9 +1,10 @@
 import type { DrawnBank, FoundDrawing } from '../api/client'
 import { type FoundPlan, LINE, Pen, bundle, wrapped } from './foundPen'
-import { beyond } from './foundRuns'
-import { columnOf, units } from './foundUnits'
+import { beyond, stackOfSource } from './foundRuns'
+import { units, widthsOf } from './foundUnits'
 
-const MIN_WIDTH = 934
+/** What a desk has for it. */
+const WIDTH = 934
 /** Above the positive rail: labels, and what goes over the top to the loads. */
 const TOP = 50
 
@@ -11,22 +12,30 @@ interface Frame {
   left: number
   top: number
   height: number
+  width: number
 }
 
-/** One bank between its rails, string A nearest to the main run. */
-function bankOf(pen: Pen, b: DrawnBank, f: Frame): number {
-  const col = columnOf(b.parallel)
+/** Where its rails lie: what leaves at the far end goes back under the words of the negative rail. */
+function railsOf(b: DrawnBank, top: number, height: number) {
   const rail = Math.max(
     4,
     ...b.conductors.filter((c) => c.kind !== 'jumper').map((c) => bundle(c.copper.areaMm2, c.copper.conductors)),
   )
   const main = bundle(b.cable.areaMm2, b.cable.conductors)
-  const [yPlus, yMinus] = [f.top + TOP, f.top + f.height - 40]
+  const far = b.style === 'diagonal' && b.parallel > 1
+  const under = far ? Math.max(20, (rail + main) / 2 + 18) : 0
+  const yMinus = top + height - 40 - Math.max(0, under - 20)
+  return { rail, main, far, yPlus: top + TOP, yMinus, yBus: yMinus + under }
+}
+
+/** One bank between its rails, string A nearest to the main run. */
+function bankOf(pen: Pen, b: DrawnBank, f: Frame): { right: number; bottom: number } {
+  const w = widthsOf(b, f.width)
+  const { col } = w
+  const { rail, main, far, yPlus, yMinus, yBus } = railsOf(b, f.top, f.height)
   const x = (s: number) => f.left + (b.parallel - s) * col + col / 2
   const ux = f.left + b.parallel * col
   const bars = b.style === 'bus-bars'
-  const far = b.style === 'diagonal' && b.parallel > 1
-  const yBus = far ? yMinus + 20 : yMinus
 
   units(pen, b, { x, yPlus, yMinus, col, rail, bars, far })
 
@@ -35,7 +44,7 @@ function bankOf(pen: Pen, b: DrawnBank, f: Frame): number {
     b.parallel > 1 && bars ? ux - 6 : x(1),
     far ? x(b.parallel) : bars && b.parallel > 1 ? ux - 6 : x(1),
   ]
-  const busX = ux + 190
+  const busX = ux + w.main
   pen.copper(`M${xPlus} ${yPlus}H${busX}`, main)
   pen.copper(far ? `M${xMinus} ${yMinus}V${yBus}H${busX}` : `M${xMinus} ${yBus}H${busX}`, main)
   if (b.takeOff) {
@@ -46,8 +55,7 @@ function bankOf(pen: Pen, b: DrawnBank, f: Frame): number {
   }
 
   mainRun(pen, b, { ux, busX, yPlus, yBus, main, top: f.top })
-  const right = beyond(pen, b, { busX, yPlus, yBus, yMinus, top: f.top, main, ux, tapX: x(1) + col / 2 - 8 })
-  return right
+  return beyond(pen, b, { busX, yPlus, yBus, yMinus, top: f.top, main, ux, tapX: x(1), widths: w })
 }
 
 interface Main {
@@ -70,11 +78,14 @@ function mainRun(pen: Pen, b: DrawnBank, m: Main) {
       .forEach((l, i) => pen.text(fuseX, m.yPlus + 40 + i * LINE, l, { anchor: 'middle', size: 11 }))
   }
   pen.hit(b.fuse.key, fuseX - 20, m.yPlus - 14, 40, 46)
-  pen.text(m.ux + 82, m.yPlus - Math.max(m.main / 2 + 7, 18), b.cable.label, {
-    anchor: 'middle',
-    faint: true,
-    size: 11,
-  })
+  const cable = wrapped(b.cable.label, 22)
+  cable.forEach((l, i) =>
+    pen.text(m.ux + 82, m.yPlus - Math.max(m.main / 2 + 7, 18) - (cable.length - 1 - i) * LINE, l, {
+      anchor: 'middle',
+      faint: true,
+      size: 11,
+    }),
+  )
   pen.hit(b.cable.key, fuseX + 21, m.yPlus - 30, switchX - fuseX - 42, 36)
   if (!b.switch.absent) {
     pen.box(switchX - 17, m.yPlus - 12, 34, 24)
@@ -112,7 +123,11 @@ function mainRun(pen: Pen, b: DrawnBank, m: Main) {
     pen.hit(b.bus.key, m.busX - 14, y - 16, 28, 32)
   }
   if (b.bus.lines[0] && b.bus.lines[0] !== 'bus')
-    pen.text(m.busX + 12, m.yPlus + 27, b.bus.lines[0], { anchor: 'end', size: 11 })
+    // Beside what stands in place of a switch it gives way.
+    pen.text(m.busX + 12, m.yPlus + (b.switch.absent && b.switch.lines.length > 0 ? 53 : 27), b.bus.lines[0], {
+      anchor: 'end',
+      size: 11,
+    })
 
   if (b.bonding) {
     if (!b.bonding.absent) {
@@ -125,16 +140,20 @@ function mainRun(pen: Pen, b: DrawnBank, m: Main) {
 }
 
 /** The whole drawing: one bank, or two with what joins them at their left. */
-export function foundPlan(d: FoundDrawing, height = 470): FoundPlan {
+export function foundPlan(d: FoundDrawing, height = 470, width = WIDTH): FoundPlan {
   const pen = new Pen()
   const two = d.banks.length > 1
   const left = two ? 46 : 22
-  const first = two ? Math.max(330, height * 0.58) : height
+  // What a source says must go between its rails, and what hangs on the first bank beside it.
+  const needs = (b: DrawnBank) => TOP + 40 + stackOfSource(b, widthsOf(b, width - left).source)
+  const beside = two ? bankOf(new Pen(), d.banks[0], { left, top: 0, height, width: width - left }).bottom - 12 : 0
+  const first = Math.max(two ? Math.max(330, height * 0.58) : height, needs(d.banks[0]), beside)
   const second = two ? Math.max(226, height - first - 18) : 0
   let right = 0
   const tops = [0, first + 18]
   d.banks.forEach((b, i) => {
-    right = Math.max(right, bankOf(pen, b, { left, top: tops[i], height: i === 0 ? first : second }))
+    const own = bankOf(pen, b, { left, top: tops[i], height: i === 0 ? first : second, width: width - left })
+    right = Math.max(right, own.right)
   })
   if (two)
     d.joins.forEach((j, i) => {
@@ -142,9 +161,11 @@ export function foundPlan(d: FoundDrawing, height = 470): FoundPlan {
       const [x, y] = [8 + i * 100, first - 12]
       const upper = d.banks[0]
       const lower = d.banks[1]
-      const at = (b: DrawnBank) => left + columnOf(b.parallel) / 2
-      const [a, c] = [tops[0] + TOP, tops[0] + first - 40]
-      const [e, g] = [tops[1] + TOP, tops[1] + second - 40]
+      const at = (b: DrawnBank) => left + widthsOf(b, width - left).col / 2
+      const [{ yPlus: a, yMinus: c }, { yPlus: e, yMinus: g }] = [
+        railsOf(upper, tops[0], first),
+        railsOf(lower, tops[1], second),
+      ]
       pen.copper(`M${at(upper)} ${a}H${10 + i * 8}V${y}`, w)
       pen.copper(`M${at(upper)} ${c}H${26 + i * 8}V${y}`, w)
       pen.copper(`M${at(lower)} ${e}H${26 + i * 8}V${y + 30}`, w)
@@ -158,5 +179,5 @@ export function foundPlan(d: FoundDrawing, height = 470): FoundPlan {
   const words = d.place.lines.join('; ')
   pen.text(left, bottom, words, { faint: true, size: 11 })
   pen.hit(d.place.key, left - 4, bottom - 13, 6 * words.length + 8, 18)
-  return { width: Math.max(MIN_WIDTH, right), height: bottom + 8, shapes: pen.shapes, hits: pen.hits }
+  return { width: Math.max(width, right), height: bottom + 8, shapes: pen.shapes, hits: pen.hits }
 }

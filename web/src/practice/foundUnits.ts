@@ -1,9 +1,53 @@
 import type { DrawnBank } from '../api/client'
 import { LINE, type Pen, bundle, wrapped } from './foundPen'
 
-/** Width of a string's column. */
-export const columnOf = (strings: number) =>
-  strings <= 1 ? 112 : strings === 2 ? 100 : strings === 3 ? 86 : strings === 4 ? 78 : 66
+/** How wide its columns are. */
+export interface Widths {
+  /** A string. */
+  col: number
+  /** From the strings to the bus. */
+  main: number
+  source: number
+  inverter: number
+  /** Before the loads, and the loads. */
+  gap: number
+  loads: number
+}
+
+/** As wide as they like, and as narrow as they must where a bank would not go into its room. */
+export function widthsOf(b: DrawnBank, room: number): Widths {
+  const strings = b.parallel
+  const sources = b.runs.filter((r) => r.kind === 'source').length
+  const total = (w: Widths) =>
+    strings * w.col +
+    w.main +
+    (sources > 0 || b.inverter ? 40 : 12) +
+    sources * w.source +
+    (b.inverter ? w.inverter : 0) +
+    w.gap +
+    w.loads
+  const usual: Widths = {
+    col: strings <= 1 ? 112 : strings === 2 ? 100 : strings === 3 ? 86 : strings === 4 ? 78 : 66,
+    main: 190,
+    source: sources > 1 ? 108 : 124,
+    inverter: 102,
+    gap: 34,
+    loads: 160,
+  }
+  const least: Widths = { ...usual, col: strings <= 4 ? 66 : 56, source: 98, inverter: 92, gap: 30, loads: 142 }
+  const over = total(usual) - room
+  const give = total(usual) - total(least)
+  const t = over <= 0 ? 0 : Math.min(1, over / give)
+  const between = (k: keyof Widths) => Math.floor(usual[k] + t * (least[k] - usual[k]))
+  return {
+    col: between('col'),
+    main: usual.main,
+    source: between('source'),
+    inverter: between('inverter'),
+    gap: between('gap'),
+    loads: between('loads'),
+  }
+}
 
 /** How the units of a string stand between the rails: their height, the gap between them, and where each begins. */
 export function stackOf(b: DrawnBank, yPlus: number, yMinus: number) {
@@ -84,14 +128,17 @@ export function units(pen: Pen, b: DrawnBank, r: Between) {
       const y = top(u)
       pen.box(cx - w / 2, y, w, height, { tint: true })
       pen.hit(unit.key, cx - w / 2, y, w, height)
-      const rows = unitRows(unit, w, Math.floor((height - (height > 60 ? 16 : 6)) / LINE))
+      const rows = unitRows(
+        { ...unit, measured: [...(unit.joint ? [unit.joint] : []), ...unit.measured] },
+        w,
+        Math.floor((height - (height > 60 ? 16 : 6)) / LINE),
+      )
       const first = y + (height - rows.length * LINE) / 2 + 10.5
       rows.forEach((row, i) => pen.text(cx - w / 2 + 5, first + i * LINE, row, { bold: i === 0 }))
       if (height > 60) {
         pen.post(cx, y, '+')
         pen.post(cx, y + height, '−')
       }
-      if (unit.joint) pen.text(cx + w / 2 - 2, y - 3, unit.joint, { anchor: 'end', size: 11 })
       if (u < b.series) {
         const jumper = at('jumper', '', s, u)
         const thickness = jumper ? bundle(jumper.copper.areaMm2, jumper.copper.conductors) : r.rail
@@ -99,12 +146,9 @@ export function units(pen: Pen, b: DrawnBank, r: Between) {
         if (jumper) {
           pen.hit(jumper.copper.key, cx - w / 2, y + height, w, gap)
           const label = jumper.copper.label.split(', ')
-          if (gap > 12) pen.text(cx + thickness / 2 + 5, y + height + gap / 2 + 4, label[0], { faint: true, size: 11 })
-          if (label[2] && gap > 12)
-            pen.text(cx - thickness / 2 - 5, y + height + gap / 2 + 4, label[2].replace('lug ', ''), {
-              anchor: 'end',
-              size: 11,
-            })
+          // A measured lug stands there instead of the size, which its neighbours tell and a press does.
+          const said = label[2]?.replace('lug ', '') ?? label[0]
+          if (gap > 12) pen.text(cx + thickness / 2 + 5, y + height + gap / 2 + 4, said, { faint: !label[2], size: 11 })
         }
       }
     }
@@ -137,7 +181,9 @@ export function unitRows(u: DrawnBank['units'][number], width: number, most: num
   const all =
     letters >= 15
       ? [u.name, `${u.volts} ${u.ah}`, u.kind, ...u.measured, ...u.plate]
-      : [`${u.name} ${u.ah}`, u.volts, u.kind, ...u.measured, ...u.plate]
+      : letters < 8
+        ? [u.name, u.ah, u.volts, ...u.measured, u.kind]
+        : [`${u.name} ${u.ah}`, u.volts, u.kind, ...u.measured, ...u.plate]
   // Where little fits, what sets it apart goes first.
   const order =
     most <= 3 ? [`${u.name} ${u.ah}`, ...(u.measured.length > 0 ? u.measured : [u.volts]), u.kind, ...u.plate] : all
