@@ -50,7 +50,7 @@ internal static class RunFindings
 
     private static Finding? UnknownSize(FindingScene s, RunView v)
     {
-        if (v.Run is not { Cable.Pinned: true, Carries.AmpacityA: null, Cable.Advised: { } advised } run)
+        if (v.Run is not { Cable: { Pinned: true, Size: not null }, Carries.AmpacityA: null } run)
             return null;
         return s.Make(
             "cable.size",
@@ -60,7 +60,7 @@ internal static class RunFindings
             $"{v.Lead}{run.Cable.Size} is not in {run.Laid.Practice}",
             "The table of the practice chosen does not list it: use a size that is sold.",
             [new("wanted ampacity", run.DesignA, "A")],
-            v.UseSize(s, advised)
+            run.Cable.Advised is { } advised ? [v.UseSize(s, advised)] : []
         );
     }
 

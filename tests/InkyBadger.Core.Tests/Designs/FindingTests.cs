@@ -99,6 +99,26 @@ public class FindingTests
         Assert.Null(spoilt.Mended(rule).Finding(rule));
     }
 
+    /// <summary>A size nobody lists is told also where no cable of the table would do: nothing takes its place, and it stays wrong.</summary>
+    [Fact]
+    public void An_unknown_size_is_told_where_none_can_be_advised()
+    {
+        var beyond = Some.New(Some.Dc("Furnace", 5_000_000, 1))
+            .With(
+                (
+                    "~/runs",
+                    new[]
+                    {
+                        new Run { Id = Run.MainId, Size = "0.5 mm²" },
+                    }
+                )
+            );
+        Assert.Null(beyond.Bank().MainRun!.Cable.Advised);
+        var finding = beyond.Finding("cable.size")!;
+        Assert.Equal((Grade.Fault, 0), (finding.Grade, finding.Mends.Count));
+        Assert.NotEmpty(Some.Marrow.With(("~/runs/0/size", "0.5 mm²")).Finding("cable.size")!.Mends);
+    }
+
     [Fact]
     public void A_bank_smaller_than_the_demand_goes_back_to_advised()
     {
