@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import type { DrawnBank, DrawnRun, FoundDrawing } from '../src/api/client'
 import { phrasesOf } from '../src/app/phrases'
-import { thick, wrapped } from '../src/practice/foundPen'
+import { Corners, type FoundPlan, thick, wrapped } from '../src/practice/foundPen'
 import { foundPlan } from '../src/practice/foundPlan'
-import { unitRows } from '../src/practice/foundUnits'
+import { stackOf, unitRows, widthsOf } from '../src/practice/foundUnits'
 
 const thing = (key: string, ...lines: string[]) => ({ key, lines, absent: false })
 
@@ -75,6 +75,7 @@ describe('text on a drawing', () => {
     expect(wrapped('200 A for 10 s', 12)).toEqual(['200\u00a0A for', '10\u00a0s'])
     expect(wrapped('open 24.3 V, at work 20.3 V', 14)).toEqual(['open 24.3\u00a0V,', 'at work 20.3\u00a0V'])
     expect(wrapped('switch', 3)).toEqual(['switch'])
+    expect(wrapped('equalising off, 0 mV/K', 17)).toEqual(['equalising off,', '0\u00a0mV/K'])
   })
 
   it('tells what was measured before what is printed, and each line whole or not at all', () => {
@@ -147,6 +148,114 @@ describe('a bank as found', () => {
     const plan = foundPlan(drawing(bank(2, 2), second), 600)
     expect(plan.hits.map((h) => h.key)).toContain('join-j1')
     expect(plan.height).toBeLessThanOrEqual(660)
+  })
+})
+
+describe('the room of a bank', () => {
+  const sources = (n: number) =>
+    Array.from({ length: n }, (_, i) => run(`b1/source-${i}`, 'source', { source: 'mains' }))
+
+  it('is taken as wide as it likes where there is room', () => {
+    const w = widthsOf(bank(2, 2, { runs: [] }), 2000)
+    expect(w).toMatchObject({ col: 100, inverter: 102, gap: 34, loads: 160 })
+  })
+
+  it('makes columns narrower, and none narrower than its words', () => {
+    const b = bank(2, 4, { runs: sources(2) })
+    const [wide, narrow] = [widthsOf(b, 2000), widthsOf(b, 914)]
+    expect(narrow.col).toBeLessThan(wide.col)
+    expect(narrow.source).toBeLessThan(wide.source)
+    expect(narrow.source).toBeGreaterThanOrEqual(94)
+    expect(narrow.loads).toBeGreaterThanOrEqual(136)
+    // The label of the main fuse and that of the switch lie side by side.
+    expect(narrow.main).toBe(wide.main)
+    expect(widthsOf(b, 1).col).toBe(59)
+  })
+
+  it('goes into a desk’s sheet with four strings, two sources and an inverter', () => {
+    expect(foundPlan(drawing(bank(2, 4, { runs: sources(2) }))).width).toBe(934)
+  })
+
+  it('is higher where a source has much to say, and no box leaves its rails', () => {
+    const words = Array.from({ length: 16 }, (_, i) => `line ${i} of a long plate`)
+    const roof = run('b1/source-roof', 'source', {
+      thing: thing('b1/source-roof', ...words),
+      source: 'solar',
+      front: thing('b1/array-roof', ...words),
+    })
+    const plan = foundPlan(drawing(bank(1, 2, { runs: [roof] })), 430)
+    expect(plan.height).toBeGreaterThan(430 + 30)
+    const hit = (key: string) => plan.hits.find((h) => h.key === key)!
+    const minus = plan.hits.filter((h) => h.key === 'b1/bus').sort((a, b) => b.y - a.y)[0]
+    expect(hit('b1/array-roof').y + hit('b1/array-roof').h).toBeLessThan(minus.y)
+    expect(hit('b1/array-roof').y).toBeGreaterThan(hit('b1/source-roof').y + hit('b1/source-roof').h)
+  })
+
+  it('divides the height among the units of a string, with room for their fuses', () => {
+    const plain = stackOf(bank(4, 2), 100, 500)
+    expect(plain.top(1)).toBe(116)
+    expect(plain.top(4) + plain.height).toBe(484)
+    expect(plain.top(2) - plain.top(1)).toBe(plain.height + plain.gap)
+    const fused = stackOf(bank(4, 2, { stringFuses: thing('b1/string-fuses', '70 A') }), 100, 500)
+    expect(fused.top(1)).toBe(140)
+    expect(fused.top(4) + fused.height).toBe(484)
+  })
+
+  it('has loads that hang below the inverter on a line that begins at it', () => {
+    const runs = Array.from({ length: 8 }, (_, i) => run(`b1/load-${i}`, 'ac-load', { fuse: null, copper: null }))
+    const plan = foundPlan(drawing(bank(1, 1, { runs, panel: null })), 430)
+    const inverter = plan.hits.find((h) => h.key === 'b1/inverter')!
+    const lines = plan.shapes.flatMap((s) =>
+      s.t === 'ink' && s.d.startsWith(`M${inverter.x + inverter.w} `) ? [s.d] : [],
+    )
+    expect(lines).toHaveLength(8)
+    for (const d of lines) {
+      const y = Number(d.split(' ')[1].split('H')[0])
+      expect(y).toBeGreaterThan(inverter.y)
+      expect(y).toBeLessThan(inverter.y + inverter.h)
+    }
+  })
+})
+
+describe('a mark at a part', () => {
+  const plan = (...words: { x: number; y: number; s: string }[]): FoundPlan => ({
+    width: 400,
+    height: 300,
+    shapes: words.map((w) => ({ t: 'text', size: 11, ...w })),
+    hits: [],
+  })
+  const part = { x: 100, y: 100, w: 80, h: 40 }
+
+  it('stands at the corner at the upper right', () => {
+    expect(new Corners(plan()).at(part, 20, 20)).toEqual({ x: 162, y: 94 })
+  })
+
+  it('goes where it covers no words, and no other mark', () => {
+    const corners = new Corners(plan({ x: 150, y: 108, s: 'a long label' }))
+    const first = corners.at(part, 20, 20)
+    expect(first).not.toEqual({ x: 162, y: 94 })
+    const second = corners.at(part, 20, 20)
+    expect(Math.abs(first.x - second.x) >= 20 || Math.abs(first.y - second.y) >= 20).toBe(true)
+  })
+
+  it('stays in the drawing', () => {
+    const corners = new Corners(plan())
+    for (const p of [
+      { x: 0, y: 0, w: 10, h: 10 },
+      { x: 390, y: 290, w: 10, h: 10 },
+      { x: 0, y: 290, w: 10, h: 10 },
+    ]) {
+      const at = corners.at(p, 20, 20)
+      expect(at.x).toBeGreaterThanOrEqual(0)
+      expect(at.y).toBeGreaterThanOrEqual(0)
+      expect(at.x + 20).toBeLessThanOrEqual(400)
+      expect(at.y + 20).toBeLessThanOrEqual(300)
+    }
+  })
+
+  it('stands at its part all the same where there is no free place', () => {
+    const everywhere = Array.from({ length: 60 }, (_, i) => ({ x: 0, y: i * 5, s: 'w'.repeat(80) }))
+    expect(new Corners(plan(...everywhere)).at(part, 20, 20)).toEqual({ x: 162, y: 94 })
   })
 })
 

@@ -92,7 +92,7 @@ export class Pen {
 /** Text broken where a line of so many letters ends; a figure and its unit stay together. */
 export function wrapped(text: string, letters: number): string[] {
   const lines: string[] = []
-  text = text.replace(/(\d) (?=(?:V|A|W|s|h|m|mm²|kg|Ah|mΩ|°C)(?![\p{L}]))/gu, '$1\u00a0')
+  text = text.replace(/(\d) (?=(?:V|mV\/K|A|W|s|h|m|mm²|kg|Ah|mΩ|°C)(?![\p{L}]))/gu, '$1\u00a0')
   for (const word of text.split(' ')) {
     const last = lines.at(-1)
     if (last !== undefined && last.length + 1 + word.length <= letters) lines[lines.length - 1] = `${last} ${word}`
@@ -101,16 +101,22 @@ export function wrapped(text: string, letters: number): string[] {
   return lines
 }
 
-/** About where the letters of a text lie. */
-function letters(s: Extract<Shape, { t: 'text' }>): Box {
+/** About where the letters of a text lie; wide ones take more than most. */
+function letters(s: Extract<Shape, { t: 'text' }>, each = 0.57): Box {
   const size = s.size ?? 12
-  const w = s.s.length * size * (s.bold || s.fig ? 0.6 : 0.57)
+  const w = s.s.length * size * (s.bold || s.fig ? each + 0.03 : each)
   return {
     x: s.anchor === 'middle' ? s.x - w / 2 : s.anchor === 'end' ? s.x - w : s.x,
     y: s.y - size * 0.8,
     w,
     h: size,
   }
+}
+
+/** How far to the right its words reach. */
+export function reach(pen: Pen): number {
+  const words = pen.shapes.filter((s) => s.t === 'text').map((s) => letters(s, 0.5))
+  return Math.max(0, ...words.map((b) => b.x + b.w))
 }
 
 interface Box {
@@ -129,7 +135,7 @@ export class Corners {
 
   constructor(plan: FoundPlan) {
     this.#plan = plan
-    this.#taken = plan.shapes.filter((s) => s.t === 'text').map(letters)
+    this.#taken = plan.shapes.filter((s) => s.t === 'text').map((s) => letters(s))
   }
 
   /** The upper left corner of a mark so large at this part. */

@@ -1,5 +1,5 @@
 import type { DrawnBank, FoundDrawing } from '../api/client'
-import { type FoundPlan, LINE, Pen, bundle, wrapped } from './foundPen'
+import { type FoundPlan, LINE, Pen, bundle, reach, wrapped } from './foundPen'
 import { beyond, stackOfSource } from './foundRuns'
 import { units, widthsOf } from './foundUnits'
 
@@ -146,7 +146,13 @@ export function foundPlan(d: FoundDrawing, height = 470, width = WIDTH): FoundPl
   const left = two ? 46 : 22
   // What a source says must go between its rails, and what hangs on the first bank beside it.
   const needs = (b: DrawnBank) => TOP + 40 + stackOfSource(b, widthsOf(b, width - left).source)
-  const beside = two ? bankOf(new Pen(), d.banks[0], { left, top: 0, height, width: width - left }).bottom - 12 : 0
+  const alone = (b: DrawnBank) => {
+    const own = new Pen()
+    return { ...bankOf(own, b, { left, top: 0, height, width: width - left }), reach: reach(own) }
+  }
+  const [above, below] = two ? [alone(d.banks[0]), alone(d.banks[1])] : []
+  const meet = above && below && below.reach > above.right - widthsOf(d.banks[0], width - left).loads
+  const beside = meet ? above.bottom - 12 : 0
   const first = Math.max(two ? Math.max(330, height * 0.58) : height, needs(d.banks[0]), beside)
   const second = two ? Math.max(226, height - first - 18) : 0
   let right = 0

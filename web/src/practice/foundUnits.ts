@@ -34,7 +34,7 @@ export function widthsOf(b: DrawnBank, room: number): Widths {
     gap: 34,
     loads: 160,
   }
-  const least: Widths = { ...usual, col: strings <= 4 ? 66 : 56, source: 98, inverter: 92, gap: 30, loads: 142 }
+  const least: Widths = { ...usual, col: strings <= 4 ? 59 : 55, source: 94, inverter: 92, gap: 28, loads: 136 }
   const over = total(usual) - room
   const give = total(usual) - total(least)
   const t = over <= 0 ? 0 : Math.min(1, over / give)
