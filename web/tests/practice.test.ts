@@ -82,6 +82,9 @@ describe('text on a drawing', () => {
     const u = unit(1, 1, ['tested 88 Ah'])
     expect(unitRows(u, 100, 2)).toEqual(['A1 100\u00a0Ah', 'tested 88\u00a0Ah'])
     expect(unitRows(u, 100, 9)).toContain('tested 88\u00a0Ah')
+    // In a row of cells there is room for one figure: the one in which they differ.
+    expect(unitRows(unit(1, 1), 50, 1)).toEqual(['100\u00a0Ah'])
+    expect(unitRows(unit(1, 1), 50, 1, true)).toEqual(['12.8\u00a0V'])
     const rows = unitRows(unit(1, 1), 78, 4)
     expect(rows.length).toBeLessThanOrEqual(4)
     expect(rows.join(' ')).not.toMatch(/BMS 100\u00a0A,$/)

@@ -317,12 +317,14 @@ internal static class BankFindings
                 : b.Layout.Parallel >= size.Parallel || size.Governs == BankDemand.Bms
         )
             return null;
-        var what =
-            pack.IsMixed || size.Governs == BankDemand.Energy
-                ? $"{Say.Wh(size.EnergyWantedWh)} are wanted, with the house rule’s reserves {Say.Wh(size.RatedWh)} rated; the "
-                    + $"bank has {Say.Wh(b.Holds.RatedWh)}."
-                : $"At full load the house rule’s C-rate asks for {Say.Number(size.AhRate!.Value)} Ah; "
-                    + $"the bank has {Say.Number(b.Holds.Ah)} Ah.";
+        // Units that are not alike may hold enough, and be too few ampere-hours for the current.
+        var byRate = size.AhRate is { } rate && Tolerant.Exceeds(rate, b.Holds.Ah) && Tolerant.AtLeast(b.Holds.RatedWh, size.RatedWh);
+        var energy = pack.IsMixed ? !byRate : size.Governs == BankDemand.Energy;
+        var what = energy
+            ? $"{Say.Wh(size.EnergyWantedWh)} are wanted, with the house rule’s reserves {Say.Wh(size.RatedWh)} rated; the "
+                + $"bank has {Say.Wh(b.Holds.RatedWh)}."
+            : $"At full load the house rule’s C-rate asks for {Say.Number(size.AhRate!.Value)} Ah; "
+                + $"the bank has {Say.Number(b.Holds.Ah)} Ah.";
         return s.Make(
             "bank.too-small",
             Grade.Caution,

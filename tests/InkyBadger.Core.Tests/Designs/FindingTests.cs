@@ -99,6 +99,39 @@ public class FindingTests
         Assert.Null(spoilt.Mended(rule).Finding(rule));
     }
 
+    /// <summary>
+    /// Two strings of which one has lost a third hold 12.8 V × 167 Ah = 2.1 kWh, enough for an hour of a kilowatt; at 0.5 C they give 83 A,
+    /// and some 90 are asked for: the amperes are told, not the watt-hours that are there.
+    /// </summary>
+    [Fact]
+    public void Unlike_units_with_enough_in_them_are_told_by_what_is_missing()
+    {
+        var weak = Some.New(Some.Dc("Pump", 1100, 0.5))
+            .With(
+                ("~/systemV", 12),
+                ("~/unit", Some.Unit("lfp-12-100")),
+                ("~/series", 1),
+                ("~/parallel", 2),
+                (
+                    "~/positions",
+                    new[]
+                    {
+                        new Position
+                        {
+                            String = 2,
+                            Unit = 1,
+                            Health = 0.67,
+                        },
+                    }
+                )
+            );
+        var finding = weak.Finding("bank.too-small")!;
+        Assert.Contains("C-rate asks for", finding.Why, StringComparison.Ordinal);
+        Assert.EndsWith("the bank has 167 Ah.", finding.Why, StringComparison.Ordinal);
+        // A day of it is another matter.
+        Assert.Contains("are wanted", weak.With(("~/demand/loads/0/hours", 6)).Finding("bank.too-small")!.Why, StringComparison.Ordinal);
+    }
+
     /// <summary>A size nobody lists is told also where no cable of the table would do: nothing takes its place, and it stays wrong.</summary>
     [Fact]
     public void An_unknown_size_is_told_where_none_can_be_advised()

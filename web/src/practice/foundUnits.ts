@@ -132,6 +132,7 @@ export function units(pen: Pen, b: DrawnBank, r: Between) {
         { ...unit, measured: [...(unit.joint ? [unit.joint] : []), ...unit.measured] },
         w,
         Math.floor((height - (height > 60 ? 16 : 6)) / LINE),
+        b.units.some((n) => n.volts !== unit.volts),
       )
       const first = y + (height - rows.length * LINE) / 2 + 10.5
       rows.forEach((row, i) => pen.text(cx - w / 2 + 5, first + i * LINE, row, { bold: i === 0 }))
@@ -176,7 +177,7 @@ export function units(pen: Pen, b: DrawnBank, r: Between) {
 }
 
 /** As much of a unit's plate as there is room for: what was measured before what is printed. */
-export function unitRows(u: DrawnBank['units'][number], width: number, most: number): string[] {
+export function unitRows(u: DrawnBank['units'][number], width: number, most: number, otherVolts = false): string[] {
   const letters = Math.floor((width - 8) / 6)
   const all =
     letters >= 15
@@ -185,8 +186,8 @@ export function unitRows(u: DrawnBank['units'][number], width: number, most: num
         ? [u.name, u.ah, u.volts, ...u.measured, u.kind]
         : [`${u.name} ${u.ah}`, u.volts, u.kind, ...u.measured, ...u.plate]
   // Where little fits, what sets it apart goes first.
-  const order =
-    most <= 3 ? [`${u.name} ${u.ah}`, ...(u.measured.length > 0 ? u.measured : [u.volts]), u.kind, ...u.plate] : all
+  const first = letters >= 9 ? `${u.name} ${u.ah}` : otherVolts ? u.volts : u.ah
+  const order = most <= 3 ? [first, ...(u.measured.length > 0 ? u.measured : [u.volts]), u.kind, ...u.plate] : all
   const rows: string[] = []
   // A line is there whole, or not at all: all of it is told once the unit is pressed.
   for (const line of order) {
