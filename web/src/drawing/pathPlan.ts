@@ -47,8 +47,11 @@ export function plan(e: BankEvaluation | null, width: number, height: number): P
   const charging = wide ? 160 : 128
   const bank = wide ? 176 : 164
   const inverter = 132
-  const loads = Math.max(236, Math.min(400, width * 0.3))
-  const run = Math.max(220, width - 2 * left - charging - bank - inverter - loads)
+  const leastRun = 220
+  // The loads give way before the main run does.
+  const rest = width - 2 * left - charging - bank - inverter - leastRun
+  const loads = Math.max(236, Math.min(400, width * 0.3, rest))
+  const run = Math.max(leastRun, width - 2 * left - charging - bank - inverter - loads)
   const cables = Math.max(140, Math.round(run * 0.49))
   const columns = {
     charging: { x: left, width: charging },
