@@ -77,8 +77,13 @@ internal static class BankKinds
             Brings = ["fuse.bms-first"],
             Ways = StartsOverPeak,
             Fine = (s, p) =>
-                s.E.Banks[p.Bank].Currents is { SurgeWorstA: > 0 } c
-                    ? new($"The worst start draws {Say.A(c.SurgeWorstA)} from all strings together.", null)
+                s.E.Banks[p.Bank] is { Currents: { SurgeWorstA: > 0 and var start }, Network: { } n }
+                && PeakOf(s.Design.Banks[p.Bank]) is { } peak
+                    ? new(
+                        $"The worst start draws {Say.A(n.Strings.WorstShare * start)} from the string that works hardest, and its BMS gives "
+                            + $"{peak}.",
+                        null
+                    )
                     : null,
         },
         new("cascade", "One string out takes the rest with it", OnBank, ["bank.cascade"])
@@ -124,6 +129,16 @@ internal static class BankKinds
             Fine = (s, p) => new($"{Say.Number(s.Design.Place.AmbientC ?? 20)} °C, and lithium is charged above 0 °C.", null),
         },
     ];
+
+    /// <summary>What a BMS gives for a moment, its own or the one of bare cells, as it is printed.</summary>
+    private static string? PeakOf(Bank bank) =>
+        bank.Unit!.Bms is { } own
+            ? own is { PeakA: { } most, PeakSeconds: { } lasts }
+                ? $"{Say.A(most)} for {Say.Seconds(lasts)}"
+                : Say.A(own.ContinuousA)
+            : bank.Bms is { } bms
+                ? Say.A(bms.PeakA ?? bms.ContinuousA)
+                : null;
 
     internal static string Of(FoundPart p, string pointer) => $"/banks/{p.Bank}{pointer}";
 

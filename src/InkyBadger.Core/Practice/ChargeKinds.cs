@@ -124,8 +124,8 @@ internal static class ChargeKinds
                     x => ((double[])[50, 70, 90]).Select(a => x with { Engine = x.Engine! with { AlternatorA = a } })
                 ),
             Fine = (s, p) =>
-                Result(s, p) is { Item.Engine: { } engine } r
-                    ? new($"{Say.A(engine.InputA)} are drawn; hot it can charge with {Say.A(engine.MostOutA)} at most.", null)
+                Result(s, p) is { Item: { Engine: { } engine, GivesA: { } gives } }
+                    ? new($"It charges with {Say.A(gives)}; hot the alternator allows {Say.A(engine.MostOutA)}.", null)
                     : null,
         },
         new("charge-supply", "Its supply does not carry charger and loads together", OnSource, ["charge.supply"])
