@@ -148,7 +148,7 @@ export class Refused extends Error {
 
 /** Every request has a limit of time: a server that hangs is one that does not answer. */
 const MOST_MS = 8000
-/** Files and whole copies take their time, and so does a log of years on a busy machine. */
+/** Files and whole copies take their time, and so does a log of years, or a bank that is made first, on a busy machine. */
 const MOST_FILES_MS = 120_000
 /** A page of elsewhere cannot send it. */
 const OWN = { 'X-Inky-Badger': 'page' }
@@ -164,7 +164,7 @@ async function reached(request: Request | string, init: RequestInit, own?: Abort
 }
 
 async function limited(request: Request): Promise<Response> {
-  const most = /\/api\/(import|backup|designs\.zip)|\/log(\?|$)/.test(request.url) ? MOST_FILES_MS : MOST_MS
+  const most = /\/api\/(import|backup|designs\.zip|practice\/)|\/log(\?|$)/.test(request.url) ? MOST_FILES_MS : MOST_MS
   return reached(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(most)]) }, request.signal)
 }
 
