@@ -19,8 +19,8 @@ public class ProtectionLaws
         var strings = evaluation.Banks[0].StringFuses?.Fitted == true;
         foreach (var tab in ProtectionChart.Work(design, 0, Run.MainId)?.Tabs ?? [])
         {
-            // What is marked wrong on the chart is told as well; before there is a bank, nothing is said of what it could push.
-            if (tab.Mark == 2 && evaluation.Banks[0].Network is not null)
+            // What is marked wrong on the chart is told as well.
+            if (tab.Mark == 2)
                 Assert.Contains(evaluation.Findings, f => f.About == tab.Run && f.Grade <= Grade.Fault);
             var chart = ProtectionChart.Work(design, 0, tab.Run)!;
             Assert.All(chart.Rows, r => Assert.False(r.OwnLeastS > r.OwnMostS || r.UpLeastS > r.UpMostS));
