@@ -159,8 +159,13 @@ public static class ProtectionChart
                         r.Run.Fuse.RatingA,
                         r.Run.Cable.Size,
                         r.Run.Cable.Conductors,
-                        // Before there is a bank nothing pushes a short.
-                        r.Own is null && !r.Behind && r.ShortA is not null || ProtectionFields.BurnsOnRun(r) is not null ? 2
+                            // Before there is a bank nothing pushes a short.
+                            r.Own
+                                is null
+                                && !r.Behind
+                                && r.ShortA is not null
+                            || ProtectionFields.BurnsOnRun(r) is not null
+                                ? 2
                             : r.Together is { Selective: false } ? 1
                             : 0
                     )
