@@ -152,25 +152,18 @@ public static class ProtectionChart
         var tabs = new List<ProtectionTab>();
         foreach (var id in w.Circuits.Value?.Select(c => c.Id).Prepend(Run.MainId) ?? [Run.MainId])
             if (ProtectedRun.Of(w, id) is { } r)
-                tabs.Add(
-                    new(
-                        id,
-                        r.Name,
-                        r.Run.Fuse.RatingA,
-                        r.Run.Cable.Size,
-                        r.Run.Cable.Conductors,
-                            // Before there is a bank nothing pushes a short.
-                            r.Own
-                                is null
-                                && !r.Behind
-                                && r.ShortA is not null
-                            || ProtectionFields.BurnsOnRun(r) is not null
-                                ? 2
-                            : r.Together is { Selective: false } ? 1
-                            : 0
-                    )
-                );
+                tabs.Add(new(id, r.Name, r.Run.Fuse.RatingA, r.Run.Cable.Size, r.Run.Cable.Conductors, Mark(r)));
         return tabs;
+    }
+
+    /// <summary>2 where a short is never ended in time, 1 where two fuses go together, 0 where nothing is to be told.</summary>
+    private static int Mark(ProtectedRun r)
+    {
+        // Before there is a bank nothing pushes a short.
+        var unprotected = r.Own is null && !r.Behind && r.ShortA is not null;
+        if (unprotected || ProtectionFields.BurnsOnRun(r) is not null)
+            return 2;
+        return r.Together is { Selective: false } ? 1 : 0;
     }
 
     private static FuseBand? Band(FuseInTheWay? fuse, double? shortA)
