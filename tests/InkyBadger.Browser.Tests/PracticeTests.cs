@@ -287,6 +287,15 @@ public class PracticeTests
         bench.ClickText("main [role=alert] button", "try again");
         bench.WaitUntil(() => bench.All("[data-testid=called] li").Count == 1, "one call, and no more");
         Assert.False(bench.Has("main [role=alert]"));
+
+        // Another bank that does not come: what is called is the reading one sees.
+        bench.Server.Kill();
+        bench.Click("[data-testid=another-walk]");
+        bench.WaitUntil(() => bench.Has("main [role=alert]"), "it says so again");
+        bench.Server.StartAgain("--port", port);
+        bench.Click("[data-testid=go-on]");
+        bench.WaitUntil(() => bench.All("[data-testid=called] li").Count == 2, "a second call");
+        Assert.Contains("bank 3.", bench.Text("main"), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -19,18 +19,19 @@ public enum AcBudgetFailure
 /// <param name="GeneratorW">Rated for good [W, &gt; 0]; null: it is a breaker.</param>
 /// <param name="LoadsW">[W, ≥ 0].</param>
 /// <param name="LoadsPowerFactor">(0 to 1].</param>
-/// <param name="ChargerA">At the bank [A, ≥ 0]; null: there is none.</param>
+/// <param name="ChargerA">At the bank [A, ≥ 0]; null or 0: there is none.</param>
 /// <param name="ChargerV">While it charges [V, &gt; 0].</param>
 /// <param name="ChargerEfficiency">(0 to 1].</param>
 /// <param name="ChargerPowerFactor">(0 to 1].</param>
 /// <param name="RelayA">Of the transfer relay behind it [A]; null: there is none.</param>
-/// <param name="AltitudeM">Of a generator [m, ≥ 0].</param>
-/// <param name="AmbientC">Of a generator [°C].</param>
+/// <param name="AltitudeM">Of a generator [m, 0 to 6000].</param>
+/// <param name="AmbientC">Of a generator [°C, −60 to 80].</param>
+/// <param name="ContinuousShare">Of what there is, that may be drawn for hours (0 to 1].</param>
 public sealed record AcBudgetInput(
     double SupplyV,
     double? BreakerA,
     double? GeneratorW,
-    double LoadsW,
+    double LoadsW = 0,
     double LoadsPowerFactor = 1,
     double? ChargerA = null,
     double? ChargerV = null,
@@ -38,7 +39,8 @@ public sealed record AcBudgetInput(
     double ChargerPowerFactor = AcBudget.UsualPowerFactor,
     double? RelayA = null,
     double AltitudeM = 0,
-    double AmbientC = 25
+    double AmbientC = 25,
+    double ContinuousShare = AcBudget.UsualContinuousShare
 );
 
 /// <summary>
@@ -60,12 +62,15 @@ public sealed record AcBudgetResult(
 public static class AcBudget
 {
     public const double UsualEfficiency = 0.88,
-        UsualPowerFactor = 0.95;
+        UsualPowerFactor = 0.95,
+        UsualContinuousShare = 0.8;
 
-    private const double ForHours = 0.8,
-        PerMetre = 0.0001,
+    private const double PerMetre = 0.0001,
         PerKelvin = 0.002,
-        RatedC = 25;
+        RatedC = 25,
+        MostAltitudeM = 6000,
+        LeastC = -60,
+        MostC = 80;
 
     /// <exception cref="Refusal">Names the offending input.</exception>
     public static AcBudgetResult Work(AcBudgetInput i)
@@ -75,8 +80,9 @@ public static class AcBudget
         Require.Share(i.LoadsPowerFactor);
         Require.Share(i.ChargerEfficiency);
         Require.Share(i.ChargerPowerFactor);
-        Require.AtLeast(i.AltitudeM, 0);
-        Require.Finite(i.AmbientC);
+        Require.Within(i.AltitudeM, 0, MostAltitudeM);
+        Require.Within(i.AmbientC, LeastC, MostC);
+        Require.Share(i.ContinuousShare);
         if (i is { BreakerA: not null, GeneratorW: not null })
             Require.Refuse("generatorW", "not together with a breaker");
         if (i is { BreakerA: null, GeneratorW: null })
@@ -94,20 +100,21 @@ public static class AcBudget
         else
         {
             Require.Above(i.GeneratorW!.Value, 0, "generatorW");
-            derate = Math.Max(0, 1 - PerMetre * i.AltitudeM) * Math.Max(0, 1 - PerKelvin * Math.Max(0, i.AmbientC - RatedC));
+            derate = (1 - PerMetre * i.AltitudeM) * (1 - PerKelvin * Math.Max(0, i.AmbientC - RatedC));
             whole = i.GeneratorW.Value * derate;
         }
         var loads = i.LoadsW / (onBreaker ? i.LoadsPowerFactor : 1);
         double charger = 0;
         double? perAmp = null;
-        if (i.ChargerA is { } charges)
+        if (i.ChargerA is { } told)
+            Require.AtLeast(told, 0, "chargerA");
+        if (i.ChargerA is > 0 and var charges)
         {
-            Require.AtLeast(charges, 0, "chargerA");
             Require.Above(i.ChargerV ?? 0, 0, "chargerV");
             perAmp = i.ChargerV!.Value / i.ChargerEfficiency / (onBreaker ? i.ChargerPowerFactor : 1);
             charger = charges * perAmp.Value;
         }
-        var (available, asked) = (ForHours * whole, loads + charger);
+        var (available, asked) = (i.ContinuousShare * whole, loads + charger);
         var remaining = available - loads;
         var sourceA = i.BreakerA ?? i.GeneratorW!.Value / i.SupplyV;
         var fails = new List<AcBudgetFailure>();

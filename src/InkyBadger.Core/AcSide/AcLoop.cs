@@ -14,7 +14,7 @@ public enum AcNodeKind
 /// <param name="Group">Those of one group run in step, and may stand together; null: none.</param>
 public sealed record AcNode(string Name, AcNodeKind Kind, string? Bank = null, string? Group = null);
 
-/// <summary>A switch, selector or transfer relay, by its positions [≥ 2].</summary>
+/// <summary>A switch, selector or transfer relay, by its positions [2 to 4].</summary>
 public sealed record AcSelector(string Name, int Positions);
 
 /// <summary>A connection: always closed, or at some positions (from 1) of a selector.</summary>
@@ -29,7 +29,9 @@ public sealed record AcRing(IReadOnlyList<string> Banks, IReadOnlyList<int> Stat
 /// <summary>Two that both feed.</summary>
 public sealed record AcBackFeed(IReadOnlyList<string> Sources, IReadOnlyList<int> State);
 
-/// <summary>How many states were tried, and what is wrong in some of them, each told once with the first.</summary>
+/// <summary>
+/// How many states were tried, and what is wrong in some of them, each told once with the first, in the order of the nodes.
+/// </summary>
 public sealed record AcLoopResult(
     int States,
     bool Safe,
@@ -44,15 +46,60 @@ public static class AcLoop
     /// <summary>More states than this are no switchboard one can read.</summary>
     public const int MostStates = 4096;
 
-    /// <exception cref="Refusal">Names that are not there or twice, positions a selector does not have, too many states.</exception>
+    public const int MostSelectors = 6,
+        MostPositions = 4;
+
+    /// <param name="nodes">At least one.</param>
+    /// <param name="selectors">Six at most, of two to four positions; may be empty.</param>
+    /// <param name="edges">At least one.</param>
+    /// <exception cref="Refusal">Names that are not there or twice, positions a selector does not have, too many of them.</exception>
     public static AcLoopResult Work(IReadOnlyList<AcNode> nodes, IReadOnlyList<AcSelector> selectors, IReadOnlyList<AcEdge> edges)
+    {
+        if (nodes.Count == 0)
+            Require.Refuse(nameof(nodes), "at least one");
+        if (edges.Count == 0)
+            Require.Refuse(nameof(edges), "at least one");
+        if (selectors.Count > MostSelectors)
+            Require.Refuse(nameof(selectors), $"{MostSelectors} at most");
+        foreach (var s in selectors)
+            Require.Within(s.Positions, 2, MostPositions, "positions");
+        return Every(nodes, selectors, edges);
+    }
+
+    /// <summary>The same for a board as large as it was drawn, up to <see cref="MostStates"/>.</summary>
+    internal static AcLoopResult Every(IReadOnlyList<AcNode> nodes, IReadOnlyList<AcSelector> selectors, IReadOnlyList<AcEdge> edges)
     {
         Check(nodes, selectors, edges);
         var states = selectors.Aggregate(1, (n, s) => n * s.Positions);
         var (loops, rings, feeds) = (new List<AcChargeLoop>(), new List<AcRing>(), new List<AcBackFeed>());
         for (var n = 0; n < states; n++)
             Try(nodes, edges, selectors, StateOf(n, selectors), loops, rings, feeds);
-        return new(states, loops.Count + rings.Count + feeds.Count == 0, loops, rings, feeds);
+        var at = nodes.Index().ToDictionary(n => n.Item.Name, n => n.Index);
+        var banks = Banks(nodes);
+        return new(
+            states,
+            loops.Count + rings.Count + feeds.Count == 0,
+            [.. loops.OrderBy(l => at[l.Inverter]).ThenBy(l => at[l.Charger])],
+            [.. rings.Order(Comparer<AcRing>.Create((a, b) => ByBank(a, b, banks)))],
+            [.. feeds.OrderBy(f => at[f.Sources[0]]).ThenBy(f => at[f.Sources[1]])]
+        );
+    }
+
+    /// <summary>The banks in the order in which they first appear.</summary>
+    private static Dictionary<string, int> Banks(IReadOnlyList<AcNode> nodes) =>
+        nodes
+            .Where(n => n.Kind is AcNodeKind.Inverter or AcNodeKind.Charger)
+            .Select(n => n.Bank!)
+            .Distinct()
+            .Index()
+            .ToDictionary(b => b.Item, b => b.Index);
+
+    private static int ByBank(AcRing a, AcRing b, Dictionary<string, int> order)
+    {
+        foreach (var (x, y) in a.Banks.Zip(b.Banks))
+            if (x != y)
+                return order[x] - order[y];
+        return a.Banks.Count - b.Banks.Count;
     }
 
     /// <summary>The last selector turns first.</summary>
@@ -69,6 +116,8 @@ public static class AcLoop
         var names = new HashSet<string>();
         foreach (var node in nodes)
         {
+            if (node.Name.Length == 0)
+                Require.Refuse("name", "is empty");
             if (!names.Add(node.Name))
                 Require.Refuse("name", $"“{node.Name}” stands twice");
             if (node.Kind is AcNodeKind.Inverter or AcNodeKind.Charger && node.Bank is null)
@@ -90,6 +139,8 @@ public static class AcLoop
                 Require.Refuse("a", $"“{e.A}” is not there");
             if (!names.Contains(e.B))
                 Require.Refuse("b", $"“{e.B}” is not there");
+            if (e.A == e.B)
+                Require.Refuse("b", "is where it begins");
             if (e.Selector is null)
                 continue;
             if (!positions.TryGetValue(e.Selector, out var most))
@@ -134,7 +185,7 @@ public static class AcLoop
             )
                 feeds.Add(new([a.Name, b.Name], state));
         }
-        foreach (var ring in Rings(charges))
+        foreach (var ring in Rings(charges, Banks(nodes)))
             if (!rings.Exists(r => r.Banks.SequenceEqual(ring)))
                 rings.Add(new(ring, state));
     }
@@ -159,8 +210,8 @@ public static class AcLoop
         return [.. Enumerable.Range(0, nodes.Count).Select(Root)];
     }
 
-    /// <summary>Banks each of which charges, over others or at once, all of the rest of them: in the order of their names.</summary>
-    private static IEnumerable<IReadOnlyList<string>> Rings(Dictionary<string, SortedSet<string>> charges)
+    /// <summary>Banks each of which charges, over others or at once, all of the rest of them: in the order they appear.</summary>
+    private static IEnumerable<IReadOnlyList<string>> Rings(Dictionary<string, SortedSet<string>> charges, Dictionary<string, int> order)
     {
         HashSet<string> From(string bank)
         {
@@ -173,13 +224,13 @@ public static class AcLoop
         }
         var reach = charges.Keys.ToDictionary(b => b, From);
         var told = new HashSet<string>();
-        foreach (var bank in charges.Keys.Order(StringComparer.Ordinal))
+        foreach (var bank in charges.Keys.OrderBy(b => order[b]))
         {
             if (!reach[bank].Contains(bank) || !told.Add(bank))
                 continue;
             List<string> ring = [bank, .. reach[bank].Where(o => o != bank && reach.GetValueOrDefault(o)?.Contains(bank) == true)];
             told.UnionWith(ring);
-            yield return [.. ring.Order(StringComparer.Ordinal)];
+            yield return [.. ring.OrderBy(b => order[b])];
         }
     }
 }

@@ -7,6 +7,7 @@ public enum StagedVerdict
 }
 
 /// <summary>Some units now, the others later. Money in one currency; units in parallel only: in series old and new never mix.</summary>
+/// <param name="YearsLater">[a, &gt; 0].</param>
 public sealed record BuildStagedInput(int UnitsNow, double UnitPriceNow, int UnitsLater, double YearsLater, double UnitUsableWh)
 {
     /// <summary>[money, ≥ 0]; null: as now.</summary>
@@ -15,10 +16,10 @@ public sealed record BuildStagedInput(int UnitsNow, double UnitPriceNow, int Uni
     /// <summary>Of the second visit [money, ≥ 0].</summary>
     public double VisitCost { get; init; }
 
-    /// <summary>What money is worth less a year later (a fraction, ≥ 0).</summary>
+    /// <summary>What money is worth less a year later [0 to 1).</summary>
     public double DiscountRate { get; init; } = BuildStaged.UsualDiscount;
 
-    /// <summary>Of its capacity a unit loses a year (a fraction, 0 to 1).</summary>
+    /// <summary>Of its capacity a unit loses a year [0 to 0.5].</summary>
     public double FadePerYear { get; init; } = BuildStaged.UsualFade;
 }
 
@@ -44,7 +45,8 @@ public static class BuildStaged
 {
     public const double UsualDiscount = 0.03,
         UsualFade = 0.02,
-        LeadFade = 0.06;
+        LeadFade = 0.06,
+        MostFade = 0.5;
 
     /// <exception cref="Refusal">Names the offending input.</exception>
     public static BuildStagedResult Work(BuildStagedInput input)
@@ -54,10 +56,10 @@ public static class BuildStaged
         Require.AtLeast(input.UnitsLater, 1);
         var later = input.UnitPriceLater ?? input.UnitPriceNow;
         Require.AtLeast(later, 0, nameof(input.UnitPriceLater));
-        Require.AtLeast(input.YearsLater, 0);
+        Require.Above(input.YearsLater, 0);
         Require.AtLeast(input.VisitCost, 0);
-        Require.AtLeast(input.DiscountRate, 0);
-        Require.Within(input.FadePerYear, 0, 1);
+        Require.Below(input.DiscountRate, 0, 1);
+        Require.Within(input.FadePerYear, 0, MostFade);
         Require.Above(input.UnitUsableWh, 0);
         var worth = Math.Pow(1 + input.DiscountRate, input.YearsLater);
         var payNow = input.UnitsNow * input.UnitPriceNow;

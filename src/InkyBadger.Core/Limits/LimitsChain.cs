@@ -121,9 +121,20 @@ public static class LimitsChain
                 element.InverterRun
             );
         }
-        // The sort is stable: of equals the one nearer the cells stays first.
-        IReadOnlyList<ChainLink> chain = [.. links.OrderBy(l => l.AcW)];
+        var chain = LeastFirst(links);
         return new(chain, chain.Count > 0 ? chain[0].Name : null, unrated);
+    }
+
+    /// <summary>Of equals the one nearer the cells stays first, floating noise forgiven.</summary>
+    private static List<ChainLink> LeastFirst(List<ChainLink> links)
+    {
+        var sorted = new List<ChainLink>(links.Count);
+        foreach (var link in links)
+        {
+            var at = sorted.FindIndex(l => Tolerant.Exceeds(l.AcW, link.AcW));
+            sorted.Insert(at < 0 ? sorted.Count : at, link);
+        }
+        return sorted;
     }
 
     private static double? Ceiling(double[] shares, IReadOnlyList<ChainString> strings, double? atSeconds)
@@ -169,7 +180,7 @@ public static class LimitsChain
             ElementKind.Fuse => null,
             _ when e.AmpacityA is { } ampacity && atSeconds is { } t && t <= ShortTimeS && e.AreaMm2 is { } area => Math.Max(
                 ampacity,
-                Cable.ShortTime(area, e.Conductors, e.InsulationC!.Value, e.InsulationKind, 1).K * area * e.Conductors / Math.Sqrt(t)
+                Cable.ShortTimeK(e.InsulationC!.Value, e.InsulationKind) * area * e.Conductors / Math.Sqrt(t)
             ),
             _ => e.AmpacityA,
         };
@@ -262,8 +273,14 @@ public static class LimitsChain
                 Require.Above(surgeW, 0);
             Require.Within(e.Derate, 0, 1);
             Require.AtLeast(e.SurgeSeconds, 0);
-            if (e.AreaMm2 is not null && e.InsulationC is null)
-                Require.Refuse(nameof(e.InsulationC), "is required with a cross-section");
+            if (e.AreaMm2 is { } areaMm2)
+            {
+                Require.Above(areaMm2, 0);
+                Require.AtLeast(e.Conductors, 1);
+                if (e.InsulationC is not { } insulation)
+                    throw new Refusal("insulationC", "is required with a cross-section");
+                Cable.ShortTimeK(insulation, e.InsulationKind);
+            }
         }
     }
 }

@@ -32,6 +32,13 @@ public static class Require
             Refuse(field, $"must be from {least} to {most}");
     }
 
+    /// <summary>Refuses anything outside [least to bound).</summary>
+    public static void Below(double value, double least, double bound, [CallerArgumentExpression(nameof(value))] string field = "")
+    {
+        if (!(value >= least && value < bound))
+            Refuse(field, $"must be {least} or more, and less than {bound}");
+    }
+
     public static void Finite(double value, [CallerArgumentExpression(nameof(value))] string field = "")
     {
         if (!double.IsFinite(value))

@@ -17,19 +17,27 @@ public sealed record DarkListResult(
 /// <summary>What goes dark when something opens (method, 10.4). Currents are not known to it: what follows by them is opened too.</summary>
 public static class DarkList
 {
-    /// <exception cref="Refusal">A name that is not there or twice, a ring of feeds.</exception>
+    /// <param name="nodes">At least one.</param>
+    /// <param name="opens">At least one.</param>
+    /// <exception cref="Refusal">A name that is empty, not there or twice, a ring of feeds, nothing that opens.</exception>
     public static DarkListResult Work(IReadOnlyList<FedNode> nodes, IReadOnlyList<string> opens)
     {
         var of = new Dictionary<string, FedNode>();
         foreach (var node in nodes)
         {
             Require.AtLeast(node.Watts, 0, "watts");
+            if (node.Name.Length == 0)
+                Require.Refuse("name", "is empty");
             if (!of.TryAdd(node.Name, node))
                 Require.Refuse("name", $"“{node.Name}” stands twice");
         }
         foreach (var node in nodes)
             if (node.FedBy.FirstOrDefault(f => !of.ContainsKey(f)) is { } unknown)
                 Require.Refuse("fedBy", $"“{unknown}” is not there");
+        if (nodes.FirstOrDefault(n => n.FedBy.Distinct().Count() < n.FedBy.Count) is { } twice)
+            Require.Refuse("fedBy", $"“{twice.Name}” is fed by one of them twice");
+        if (opens.Count == 0)
+            Require.Refuse(nameof(opens), "at least one");
         if (opens.FirstOrDefault(o => !of.ContainsKey(o)) is { } nobody)
             Require.Refuse(nameof(opens), $"“{nobody}” is not there");
         var dead = new Dictionary<string, bool>();

@@ -3,7 +3,7 @@ namespace InkyBadger.Core.Protection;
 /// <summary>
 /// Whether the fuse downstream goes alone: ratings over each other, the first current that opens it [A], whether it is alone up to the
 /// short circuit (null: nothing opens), the greatest current up to which it is [A; null: none, or nothing opens], and whether that is by
-/// the ratio of two current-limiting fuses of one family.
+/// the ratio of two current-limiting fuses of one family where their times alone would not do.
 /// </summary>
 public sealed record SelectivityResult(double Ratio, double FirstA, bool? Selective, double? SelectiveUpToA, bool? ByRatio);
 
@@ -37,19 +37,19 @@ public static class Selectivity
         ];
         for (var i = 0; i < cuts.Length; i++)
         {
-            if (rule && cuts[i] > downstream.LastA)
-                break;
             if (Margin(upstream, downstream, cuts[i]) >= -Tolerant.Noise)
                 continue;
+            if (rule && cuts[i] > downstream.LastA)
+                return new(ratio, downstream.FirstA, true, shortCircuitA, true);
             // At its very beginning, or where the one upstream begins to open.
             if (i == 0)
-                return new(ratio, downstream.FirstA, false, null, rule);
+                return new(ratio, downstream.FirstA, false, null, false);
             var (a, b) = (cuts[i - 1], cuts[i]);
             var (above, below) = (Margin(upstream, downstream, a), Margin(upstream, downstream, b));
             var upTo = double.IsInfinity(above) ? b : a * Math.Pow(b / a, above / (above - below));
-            return new(ratio, downstream.FirstA, false, upTo, rule);
+            return new(ratio, downstream.FirstA, false, upTo, false);
         }
-        return new(ratio, downstream.FirstA, true, shortCircuitA, rule);
+        return new(ratio, downstream.FirstA, true, shortCircuitA, false);
     }
 
     /// <summary>The least time of the one over the most of the other, as a logarithm; below 0: both may open.</summary>

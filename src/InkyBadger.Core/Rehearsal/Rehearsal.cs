@@ -17,6 +17,9 @@ public sealed class Rehearsal
     /// <summary>A bank counts as filled from here.</summary>
     public const double FullFrom = 0.99;
 
+    /// <summary>A string that rests full stays full, whatever floating dust its current is.</summary>
+    private const double Full = 1 - 1e-9;
+
     /// <summary>Events that are kept; all are counted.</summary>
     public const int MostEvents = 2000;
 
@@ -110,6 +113,7 @@ public sealed class Rehearsal
         aboveS = new double[plan.Inverter?.Gives?.Count ?? 0];
         if (from is not null)
             GoOnFrom(from);
+        (lowestSoc, lowestH) = (Math.Max(0, BankSoc()), step * chargeStep);
     }
 
     private void GoOnFrom(RehearsalState from)
@@ -163,12 +167,12 @@ public sealed class Rehearsal
         below,
         generatorH,
         drawnAh;
-    private double lowestSoc = double.PositiveInfinity,
+    private double lowestSoc,
         lowestH,
-        lowestV = double.PositiveInfinity,
         unfilled,
         longestUnfilled;
-    private double? firstDark;
+    private double? firstDark,
+        lowestV;
     private int generatorStarts,
         eventCount,
         step;
@@ -423,7 +427,7 @@ public sealed class Rehearsal
             ohm[i] = plan.Strings[i].Ohm + slope * chargeStep / ah[i];
             bus.G += 1 / ohm[i];
             bus.S += emf[i] / ohm[i];
-            if (soc[i] >= 1)
+            if (soc[i] >= Full)
                 anyFull = true;
             else
                 others++;
@@ -438,7 +442,7 @@ public sealed class Rehearsal
         // Full strings take nothing: once more without them.
         (bus.G, bus.S) = (0, 0);
         for (var i = 0; i < strings; i++)
-            if (state[i] == State.In && soc[i] < 1)
+            if (state[i] == State.In && soc[i] < Full)
             {
                 bus.G += 1 / ohm[i];
                 bus.S += emf[i] / ohm[i];
@@ -457,7 +461,7 @@ public sealed class Rehearsal
             whole = 0,
             cap = double.PositiveInfinity;
         for (var i = 0; i < strings; i++)
-            if (state[i] == State.In && (withFull || soc[i] < 1))
+            if (state[i] == State.In && (withFull || soc[i] < Full))
             {
                 held += soc[i] * ah[i];
                 whole += ah[i];
@@ -479,7 +483,7 @@ public sealed class Rehearsal
     private void Share(double volts, bool withFull)
     {
         for (var i = 0; i < strings; i++)
-            amps[i] = state[i] == State.In && (withFull || soc[i] < 1) ? (emf[i] - volts) / ohm[i] : 0;
+            amps[i] = state[i] == State.In && (withFull || soc[i] < Full) ? (emf[i] - volts) / ohm[i] : 0;
     }
 
     /// <summary>The first of what opens at these volts; false: nothing does.</summary>
@@ -599,13 +603,13 @@ public sealed class Rehearsal
             generatorH += h;
         var now = Math.Max(0, BankSoc());
         var end = t / 3600 + h;
-        if (now < lowestSoc)
+        if (now < lowestSoc - Tolerant.Noise)
             (lowestSoc, lowestH) = (now, end);
         if (now < plan.FloorSoc)
             below += h;
         unfilled = now >= FullFrom ? 0 : unfilled + h;
         longestUnfilled = Math.Max(longestUnfilled, unfilled);
-        if (volts > 0 && volts < lowestV)
+        if (volts > 0 && !(volts >= lowestV))
             lowestV = volts;
         reader.Read(
             new()

@@ -3,6 +3,9 @@ namespace InkyBadger.Core.Rehearsal;
 /// <summary>What a run refuses.</summary>
 internal static class RehearsalCheck
 {
+    private const double ColdestC = -60,
+        HottestC = 100;
+
     private const int MostDays = 3660,
         MostStrings = 64;
 
@@ -59,7 +62,7 @@ internal static class RehearsalCheck
         }
         if (plan.Generator is { } generator)
         {
-            Require.Within(generator.StartSoc, 0, 1, "startSoc");
+            Require.Below(generator.StartSoc, 0, 1, "startSoc");
             Require.Within(generator.StopSoc, 0, 1, "stopSoc");
             if (!(generator.StopSoc > generator.StartSoc))
                 Require.Refuse("stopSoc", "must be above the start");
@@ -72,9 +75,11 @@ internal static class RehearsalCheck
             Require.Within(failure.String, 1, plan.Strings.Count, "string");
             Require.AtLeast(failure.AtH, 0, "atH");
         }
-        Require.Within(plan.FloorSoc, 0, 1, "floorSoc");
+        Require.Below(plan.FloorSoc, 0, 1, "floorSoc");
         Require.Above(plan.MaxChargeCRate, 0, "maxChargeCRate");
-        Require.AtLeast(plan.PeukertExponent, 1, "peukertExponent");
+        Require.Within(plan.PeukertExponent, 1, 2, "peukertExponent");
         Require.Above(plan.RatedHours, 0, "ratedHours");
+        foreach (var c in plan.CellC ?? [])
+            Require.Within(c, ColdestC, HottestC, "cellC");
     }
 }

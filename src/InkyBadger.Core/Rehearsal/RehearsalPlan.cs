@@ -130,6 +130,9 @@ public readonly record struct RehearsalEvent(double H, RehearsalEventKind What, 
 /// <param name="SourceWh">Taken of the sources.</param>
 /// <param name="ClippedWh">Of what they had, not taken.</param>
 /// <param name="LongestUnfilledH">Longest time without the bank having been full.</param>
+/// <param name="LowestSoc">At the start and the ends of steps.</param>
+/// <param name="LowestSocH">The first time of it.</param>
+/// <param name="LowestV">Of the bus [V]; null: nothing was ever on it.</param>
 /// <param name="EquivalentFullCycles">What left the strings over what they hold.</param>
 /// <param name="EventCount">All of them; <paramref name="Events"/> are the first.</param>
 public sealed record RehearsalResult(
@@ -149,7 +152,7 @@ public sealed record RehearsalResult(
     IReadOnlyList<double> StringSocEnd,
     double BelowFloorH,
     double LongestUnfilledH,
-    double LowestV,
+    double? LowestV,
     double GeneratorH,
     int GeneratorStarts,
     double EquivalentFullCycles,

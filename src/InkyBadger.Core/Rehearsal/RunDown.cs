@@ -41,9 +41,12 @@ public static class RunDown
 {
     private const double NearlyNothing = 1e-12;
 
+    /// <summary>A bank emptied in minutes takes finer steps than a slow one, down to this part of its run.</summary>
+    private const double FinestPart = 1e-4;
+
     /// <param name="loadW">Constant power at the terminals [W, &gt; 0], or null.</param>
     /// <param name="loadA">Constant current [A, &gt; 0], in its place.</param>
-    /// <param name="stepS">Greatest step [s, &gt; 0].</param>
+    /// <param name="stepS">Greatest step [s, &gt; 0]; a finer one is taken where the run is short.</param>
     /// <exception cref="Refusal">Names the offending input.</exception>
     public static RunDownResult Work(
         IReadOnlyList<RunDownUnit> units,
@@ -57,6 +60,8 @@ public static class RunDown
     {
         Check(units, cellsInSeries, loadW, loadA, inverterCutOffV, stepS);
         var run = new State(units, chemistry, cellsInSeries, loadW, loadA);
+        var amps = loadA ?? loadW!.Value / (cellsInSeries * Chemistries.Get(chemistry).CellNominalV);
+        stepS = Math.Min(stepS, FinestPart * 3600 * units.Sum(u => u.SocStart * u.Ah) / amps);
         double seconds = 0,
             deliveredWs = 0;
         while (true)

@@ -135,7 +135,16 @@ public static class Cable
         Require.Above(areaMm2, 0);
         Require.AtLeast(conductors, 1);
         Require.Above(currentA, 0);
-        double k = (insulationC, insulationKind) switch
+        var k = ShortTimeK(insulationC, insulationKind);
+        var area = areaMm2 * conductors;
+        var root = k * area / currentA;
+        return new(k, area, root * root, Tolerant.AtLeast(5, root * root));
+    }
+
+    /// <summary>What a mm² stands for a second [A·√s/mm²]: k of method, 7.4.</summary>
+    /// <exception cref="Refusal">An insulation that is not listed.</exception>
+    public static double ShortTimeK(int insulationC, InsulationKind insulationKind) =>
+        (insulationC, insulationKind) switch
         {
             (70, InsulationKind.Thermoplastic) => 115,
             (75, InsulationKind.Thermoplastic) => 111,
@@ -146,10 +155,6 @@ public static class Cable
             (70 or 75, _) => throw new Refusal("insulationKind", "thermosetting insulation is known at 90 and 105 °C only"),
             _ => throw new Refusal("insulationC", "must be 70, 75, 90 or 105"),
         };
-        var area = areaMm2 * conductors;
-        var root = k * area / currentA;
-        return new(k, area, root * root, Tolerant.AtLeast(5, root * root));
-    }
 
     private static string Family(AmpacityRow row) =>
         row.Family ?? (row.Practice.StartsWith("craft", StringComparison.Ordinal) ? "craft" : "building");

@@ -292,13 +292,15 @@ public static class BuildEndpoints
             question.Stages
             is not {
                     StringsNow: null or (>= 1 and <= 32),
-                    YearsLater: >= 0 and <= 20,
+                    YearsLater: > 0 and <= 20,
                     VisitCost: >= 0 and <= 1_000_000,
                     DiscountRate: >= 0 and <= 0.5
                 }
                 or { PriceLater: < 0 or > 1_000_000 }
         )
-            return Problems.NotAccepted([new("/stages", "strings 1 to 32, 0 to 20 years, money of 0 or more, a rate of 0 to 0.5")]);
+            return Problems.NotAccepted([
+                new("/stages", "strings 1 to 32, more than 0 years and up to 20, money of 0 or more, a rate of 0 to 0.5"),
+            ]);
         if (question.Builds.Count is 0 or > MostCompared)
             return Problems.NotAccepted([new("/builds", $"must be 1 to {MostCompared}")]);
         if (

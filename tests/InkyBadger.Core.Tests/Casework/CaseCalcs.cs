@@ -218,7 +218,7 @@ internal static partial class CaseCalcs
                         l.Num("watts"),
                         l.Count("quantity", 1),
                         l.Num("duty", 1),
-                        l.Has("windows") ? Windows(l) : null,
+                        l.Has("windows") ? l.Pairs("windows").ConvertAll(w => new DayWindow(w.A, w.B)) : null,
                         l.Opt("hours"),
                         l.Num("surge_watts", 0)
                     )),
@@ -230,14 +230,6 @@ internal static partial class CaseCalcs
                 f.Word("surge_rule", SurgeRule.OneAtATime)
             )
         );
-
-    private static List<DayWindow> Windows(CaseFields load) =>
-        load.List("windows")
-            .ConvertAll(w =>
-                w.ValueKind == JsonValueKind.Array && w.GetArrayLength() == 2
-                    ? new DayWindow(CaseFields.Number(w[0], "windows"), CaseFields.Number(w[1], "windows"))
-                    : throw new Refusal("windows", "must be pairs of hours")
-            );
 
     private static object Remaining(CaseFields f)
     {
@@ -262,14 +254,7 @@ internal static partial class CaseCalcs
                 f.Opt("surge_w"),
                 f.Opt("derate"),
                 f.Opt("ambient_c"),
-                f.Has("derate_points")
-                    ? f.List("derate_points")
-                        .ConvertAll(p =>
-                            p.ValueKind == JsonValueKind.Array && p.GetArrayLength() == 2
-                                ? new DeratePoint(CaseFields.Number(p[0], "derate_points"), CaseFields.Number(p[1], "derate_points"))
-                                : throw new Refusal("derate_points", "must be pairs")
-                        )
-                    : null,
+                f.Has("derate_points") ? f.Pairs("derate_points").ConvertAll(p => new DeratePoint(p.A, p.B)) : null,
                 f.Yes("surge_hot", false),
                 f.Count("stack", 1)
             )
@@ -408,16 +393,22 @@ internal static partial class CaseCalcs
 
     private static object ShortTime(CaseFields f)
     {
-        if (f.Has("size"))
-            f.Not("area_mm2", "not together with size");
-        var area = f.Opt("area_mm2") ?? Conductors.Get(f.Text("size")).AreaMm2;
         return Cable.ShortTime(
-            area,
+            Area(f) ?? throw new Refusal("size", "is required"),
             f.Count("conductors", 1),
             f.Count("insulation_c"),
             f.Word("insulation_kind", InsulationKind.Thermoplastic),
             f.Num("current_a")
         );
+    }
+
+    /// <summary>A cross-section by its size or as it is; null: neither is told.</summary>
+    private static double? Area(CaseFields f)
+    {
+        if (!f.Has("size"))
+            return f.Opt("area_mm2");
+        f.Not("area_mm2", "not together with size");
+        return Conductors.Get(f.Text("size")).AreaMm2;
     }
 
     private static object FuseSelect(CaseFields f)

@@ -47,8 +47,12 @@ internal sealed class CaseFields(JsonElement source)
     public TEnum Word<TEnum>(string name, TEnum usual)
         where TEnum : struct, Enum
     {
-        if (!Has(name))
-            return usual;
+        return Has(name) ? Word<TEnum>(name) : usual;
+    }
+
+    public TEnum Word<TEnum>(string name)
+        where TEnum : struct, Enum
+    {
         var text = Text(name);
         foreach (var value in Enum.GetValues<TEnum>())
             if (JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString()) == text)
@@ -70,10 +74,27 @@ internal sealed class CaseFields(JsonElement source)
         return rows.ConvertAll(r => new CaseFields(r));
     }
 
+    /// <summary>A list that may be absent or empty.</summary>
+    public List<CaseFields> RowsOrNone(string name) => Has(name) && List(name).Count > 0 ? Rows(name) : [];
+
     public CaseFields Part(string name) =>
         Raw(name).ValueKind == JsonValueKind.Object ? new(Raw(name)) : throw new Refusal(name, "must have fields");
 
     public double[] Numbers(string name) => [.. List(name).Select(e => Number(e, name))];
+
+    public List<int> Counts(string name) =>
+        List(name).ConvertAll(e => Number(e, name) is var n && n == Math.Floor(n) ? (int)n : throw new Refusal(name, "must be whole"));
+
+    /// <summary>A list of pairs that may be absent.</summary>
+    public List<(double A, double B)> Pairs(string name) =>
+        !Has(name)
+            ? []
+            : List(name)
+                .ConvertAll(e =>
+                    e.ValueKind == JsonValueKind.Array && e.GetArrayLength() == 2
+                        ? (Number(e[0], name), Number(e[1], name))
+                        : throw new Refusal(name, "must be pairs")
+                );
 
     public void Not(string name, string why)
     {
@@ -89,6 +110,9 @@ internal sealed class CaseFields(JsonElement source)
     /// <summary>The core's camel case as the cases spell it.</summary>
     public static string Snake(string name)
     {
+        // A refusal of these readers has it so already.
+        if (name.Contains('_', StringComparison.Ordinal))
+            return name;
         var text = new StringBuilder();
         for (var i = 0; i < name.Length; i++)
         {

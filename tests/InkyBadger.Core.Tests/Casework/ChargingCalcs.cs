@@ -108,12 +108,9 @@ internal static partial class CaseCalcs
             f.Num("night_wh"),
             f.Num("rated_wh"),
             f.Num("soc"),
-            f.List("sources")
-                .ConvertAll(e =>
-                {
-                    var s = new CaseFields(e);
-                    return new DaySource(s.Opt("wh"), s.Opt("amps"), s.Opt("hours"));
-                }),
+            f.List("sources").Count == 0
+                ? []
+                : f.Rows("sources").ConvertAll(s => new DaySource(s.Opt("wh"), s.Opt("amps"), s.Opt("hours"))),
             f.Opt("floor_soc"),
             f.Opt("charge_v")
         );

@@ -52,7 +52,7 @@ internal static partial class CaseCalcs
             f.Count("series", 1),
             f.Yes("communicating", false),
             f.Yes("ac", false),
-            f.Has("done") ? [.. f.Rows("done").Select(r => (r.Text("task"), r.Count("day")))] : null,
-            f.Has("intervals") ? [.. f.Rows("intervals").Select(r => (r.Text("task"), r.Count("days")))] : null
+            [.. f.RowsOrNone("done").Select(r => (r.Text("task"), r.Count("day")))],
+            [.. f.RowsOrNone("intervals").Select(r => (r.Text("task"), r.Count("days")))]
         );
 }

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using InkyBadger.Core.AcSide;
 using InkyBadger.Core.Design;
 using InkyBadger.Core.Protection;
@@ -26,7 +27,7 @@ internal static partial class CaseCalcs
                     {
                         "fuse" => ProtectionCurves.Fuse(Curve(c), amps),
                         "cable" => ProtectionCurves.Cable(
-                            c.Has("area_mm2") ? c.Num("area_mm2") : Conductors.Get(c.Text("size")).AreaMm2,
+                            Area(c) ?? throw new Refusal("size", "is required"),
                             c.Count("conductors", 1),
                             c.Count("insulation_c"),
                             c.Word("insulation_kind", InsulationKind.Thermoplastic),
@@ -34,21 +35,30 @@ internal static partial class CaseCalcs
                             amps
                         ),
                         "bms" => ProtectionCurves.Bms(c.Num("continuous_a"), c.Opt("peak_a"), c.Opt("peak_seconds"), amps),
-                        _ => ProtectionCurves.Inverter(
+                        "inverter" => ProtectionCurves.Inverter(
                             c.Num("continuous_w"),
                             c.Num("efficiency"),
                             c.Num("idle_w", 0),
                             c.Num("low_v"),
-                            [.. c.List("points").Select(p => new OverloadPoint(p[0].GetDouble(), p[1].GetDouble()))],
+                            [.. c.Pairs("points").Select(p => new OverloadPoint(p.A, p.B))],
                             amps
                         ),
+                        _ => throw new Refusal("kind", "is not a word it takes"),
                     }
                 )
         );
     }
 
+    private enum FedBy
+    {
+        Any,
+        All,
+    }
+
     private static IReadOnlyList<string> Names(CaseFields f, string name) =>
-        f.Has(name) ? f.List(name).ConvertAll(e => e.GetString()!) : [];
+        f.Has(name)
+            ? f.List(name).ConvertAll(e => e.ValueKind == JsonValueKind.String ? e.GetString()! : throw new Refusal(name, "must be names"))
+            : [];
 
     private static object Dark(CaseFields f) =>
         DarkList.Work(
@@ -57,7 +67,7 @@ internal static partial class CaseCalcs
                     .Select(n => new FedNode(
                         n.Text("name"),
                         Names(n, "fed_by"),
-                        n.Has("needs") && n.Text("needs") == "all",
+                        n.Word("needs", FedBy.Any) == FedBy.All,
                         n.Yes("load", false),
                         n.Num("watts", 0)
                     )),
@@ -71,7 +81,7 @@ internal static partial class CaseCalcs
                 f.Num("supply_v"),
                 f.Opt("breaker_a"),
                 f.Opt("generator_w"),
-                f.Num("loads_w"),
+                f.Num("loads_w", 0),
                 f.Num("loads_power_factor", 1),
                 f.Opt("charger_a"),
                 f.Opt("charger_v"),
@@ -79,7 +89,8 @@ internal static partial class CaseCalcs
                 f.Num("charger_power_factor", AcBudget.UsualPowerFactor),
                 f.Opt("relay_a"),
                 f.Num("altitude_m", 0),
-                f.Num("ambient_c", 25)
+                f.Num("ambient_c", 25),
+                f.Num("continuous_share", AcBudget.UsualContinuousShare)
             )
         );
 
@@ -89,19 +100,19 @@ internal static partial class CaseCalcs
                 .. f.Rows("nodes")
                     .Select(n => new AcNode(
                         n.Text("name"),
-                        n.Word("kind", AcNodeKind.Panel),
+                        n.Word<AcNodeKind>("kind"),
                         n.Has("bank") ? n.Text("bank") : null,
                         n.Has("group") ? n.Text("group") : null
                     )),
             ],
-            f.Has("selectors") ? [.. f.Rows("selectors").Select(s => new AcSelector(s.Text("name"), s.Count("positions")))] : [],
+            [.. f.RowsOrNone("selectors").Select(s => new AcSelector(s.Text("name"), s.Count("positions")))],
             [
                 .. f.Rows("edges")
                     .Select(e => new AcEdge(
                         e.Text("a"),
                         e.Text("b"),
                         e.Has("selector") ? e.Text("selector") : null,
-                        e.Has("at") ? [.. e.List("at").Select(p => p.GetInt32())] : null
+                        e.Has("at") ? e.Counts("at") : null
                     )),
             ]
         );

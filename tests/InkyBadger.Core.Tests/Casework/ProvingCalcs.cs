@@ -14,6 +14,7 @@ internal static partial class CaseCalcs
                 ? throw new Refusal("unit_v", "is a second figure beside the units’ own")
                 : PackVoltage.Work(f.Num("measured_v"), f.Numbers("unit_volts"));
         var (unit, series) = (f.Num("unit_v"), f.Count("series"));
+        Require.Above(unit, 0, "unit_v");
         Require.AtLeast(series, 1);
         return PackVoltage.Work(f.Num("measured_v"), [.. Enumerable.Repeat(unit, series)]);
     }

@@ -33,13 +33,13 @@ internal static partial class CaseCalcs
             f.Has("inverter") ? InverterOf(f.Part("inverter"), chemistry, cells, floor) : null,
             f.Has("sources") ? f.Rows("sources").ConvertAll(s => SourceOf(s, setV)) : [],
             f.Has("generator") ? GeneratorOf(f.Part("generator"), setV) : null,
-            f.Has("failures") ? f.Rows("failures").ConvertAll(x => new RehearsalFailure(x.Count("string"), x.Num("at_h"))) : [],
+            f.RowsOrNone("failures").ConvertAll(x => new RehearsalFailure(x.Count("string"), x.Num("at_h"))),
             floor,
             f.Num("max_charge_c_rate", chemistry.MaxChargeCRate),
             f.Num("peukert_exponent", chemistry.PeukertExponent),
             f.Num("rated_hours", 20),
             ChargeHabits.Of(chemistry).ChargeEfficiency,
-            f.Has("cell_temp_c") ? [.. Enumerable.Repeat(f.Num("cell_temp_c"), Math.Max(1, f.Count("days")))] : null
+            f.Has("cell_c") ? [.. Enumerable.Repeat(f.Num("cell_c"), Math.Max(1, f.Count("days")))] : null
         );
         return new Rehearsal.Rehearsal(plan).Run();
     }
@@ -54,6 +54,10 @@ internal static partial class CaseCalcs
         foreach (var load in f.Rows("loads"))
         {
             var window = new DayWindow(load.Num("from_h"), load.Num("to_h"));
+            Require.Below(window.StartH, 0, 24, "from_h");
+            Require.Within(window.EndH, 0, 24, "to_h");
+            if (window.StartH == window.EndH)
+                Require.Refuse("to_h", "is where it begins");
             for (var n = 0; n < steps; n++)
                 if (window.Holds((n + 0.5) * stepS / 3600))
                 {
@@ -74,12 +78,19 @@ internal static partial class CaseCalcs
         );
 
     private static RehearsalSource SourceOf(CaseFields f, double setV) =>
-        f.Text("kind") == "power"
-            ? new(RehearsalSourceKind.Power, f.Numbers("hourly_w"), f.Num("set_v", setV))
-            : new(RehearsalSourceKind.Charger, f.Numbers("hourly_a"), f.Num("set_v", setV));
+        f.Text("kind") switch
+        {
+            "power" => new(RehearsalSourceKind.Power, f.Numbers("hourly_w"), f.Num("set_v", setV)),
+            "charger" => new(RehearsalSourceKind.Charger, f.Numbers("hourly_a"), f.Num("set_v", setV)),
+            _ => throw new Refusal("kind", "is not a word it takes"),
+        };
 
-    private static RehearsalGenerator GeneratorOf(CaseFields f, double setV) =>
-        new(f.Num("start_soc"), f.Num("stop_soc"), f.Num("amps"), f.Num("set_v", setV), f.Num("from_h", 0), f.Num("to_h", 24));
+    private static RehearsalGenerator GeneratorOf(CaseFields f, double setV)
+    {
+        if (f.Has("from_h") != f.Has("to_h"))
+            throw new Refusal(f.Has("from_h") ? "to_h" : "from_h", "is required with the other");
+        return new(f.Num("start_soc"), f.Num("stop_soc"), f.Num("amps"), f.Num("set_v", setV), f.Num("from_h", 0), f.Num("to_h", 24));
+    }
 
     private static object Risked(CaseFields f) => RehearsalRisk.Work(f.Numbers("dark_hours"));
 }

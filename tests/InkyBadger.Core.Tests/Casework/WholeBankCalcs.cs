@@ -90,7 +90,7 @@ internal static partial class CaseCalcs
                 )
                 {
                     AmpacityA = e.Opt("ampacity_a"),
-                    AreaMm2 = e.Opt("area_mm2") ?? (e.Has("size") ? Conductors.Get(e.Text("size")).AreaMm2 : null),
+                    AreaMm2 = Area(e),
                     Conductors = e.Count("conductors", 1),
                     InsulationC = e.OptCount("insulation_c"),
                     InsulationKind = e.Word("insulation_kind", InsulationKind.Thermoplastic),

@@ -50,9 +50,9 @@ public class AcSideTests
         Assert.Equal(4, one.States);
         var three = AcLoop.Work(nodes, [new("a", 2), new("b", 2), new("c", 2)], Of("a", "b", "c"));
         Assert.Equal(8, three.States);
-        // Each pair once, with the first state in which it happens: the last switch turns first.
+        // Each pair once, in the order of the parts, with the first state in which it happens: the last switch turns first.
         Assert.Equal(
-            ["generator inverter 1 2 2", "shore inverter 2 1 2", "shore generator 2 2 1"],
+            ["shore generator 2 2 1", "shore inverter 2 1 2", "generator inverter 1 2 2"],
             three.BackFeeds.Select(f => $"{f.Sources[0]} {f.Sources[1]} {string.Join(' ', f.State)}")
         );
     }
@@ -90,13 +90,17 @@ public class AcSideTests
     public void What_is_no_switchboard_is_refused()
     {
         static string Field(Action act) => Assert.Throws<Refusal>(act).Field;
-        Assert.Equal("bank", Field(() => AcLoop.Work([new("i", AcNodeKind.Inverter)], [], [])));
+        AcEdge[] wire = [new("shore", "panel")];
+        Assert.Equal("nodes", Field(() => AcLoop.Work([], [], wire)));
+        Assert.Equal("edges", Field(() => AcLoop.Work([Shore], [], [])));
+        Assert.Equal("bank", Field(() => AcLoop.Work([Shore, Panel, new("i", AcNodeKind.Inverter)], [], wire)));
+        Assert.Equal("b", Field(() => AcLoop.Work([Shore, Panel], [], [new("shore", "shore")])));
         Assert.Equal("a", Field(() => AcLoop.Work([Shore], [], [new("shor", "shore")])));
         Assert.Equal("selector", Field(() => AcLoop.Work([Shore, Panel], [], [new("shore", "panel", "s", [1])])));
-        Assert.Equal("positions", Field(() => AcLoop.Work([Shore], [new("s", 1)], [])));
-        Assert.Equal(
-            "selectors",
-            Field(() => AcLoop.Work([Shore], [.. Enumerable.Range(0, 13).Select(i => new AcSelector($"s{i}", 2))], []))
-        );
+        Assert.Equal("positions", Field(() => AcLoop.Work([Shore, Panel], [new("s", 1)], wire)));
+        Assert.Equal("positions", Field(() => AcLoop.Work([Shore, Panel], [new("s", 5)], wire)));
+        AcSelector[] seven = [.. Enumerable.Range(0, 7).Select(i => new AcSelector($"s{i}", 2))];
+        Assert.Equal("selectors", Field(() => AcLoop.Work([Shore, Panel], seven, wire)));
+        Assert.Equal(64, AcLoop.Work([Shore, Panel], seven[1..], wire).States);
     }
 }

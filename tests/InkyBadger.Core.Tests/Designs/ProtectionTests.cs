@@ -82,9 +82,15 @@ public class ProtectionTests
     {
         Assert.Equal([null, 5.0, 5.0, 0.0], ProtectionCurves.Bms(100, 200, 5, [100, 101, 200, 201]));
         // At 20 V and 0.8: 100 A are 1,600 W, 150 A 2,400 W, 200 A 3,200 W.
-        OverloadPoint[] points = [new(60, 2400), new(2, 3000)];
+        OverloadPoint[] points = [new(2, 3000), new(60, 2400)];
         Assert.Equal([null, 60.0, 0.0], ProtectionCurves.Inverter(1600, 0.8, 0, 20, points, [100, 150, 200]));
-        Assert.Throws<Refusal>(() => ProtectionCurves.Bms(100, null, null, [0]));
+        static string Refused(Action act) => Assert.Throws<Refusal>(act).Field;
+        Assert.Equal("currentsA", Refused(() => ProtectionCurves.Bms(100, null, null, [0])));
+        Assert.Equal("peakSeconds", Refused(() => ProtectionCurves.Bms(100, 200, null, [1])));
+        Assert.Equal("peakA", Refused(() => ProtectionCurves.Bms(100, 90, 5, [1])));
+        // A longer point that gives more, and one that gives no more than is given for good.
+        Assert.Equal("points", Refused(() => ProtectionCurves.Inverter(1600, 0.8, 0, 20, [new(2, 2400), new(60, 3000)], [1])));
+        Assert.Equal("points", Refused(() => ProtectionCurves.Inverter(1600, 0.8, 0, 20, [new(2, 1600)], [1])));
     }
 
     [Fact]
@@ -119,10 +125,12 @@ public class ProtectionTests
     [Fact]
     public void A_ring_of_feeds_a_name_twice_and_nobody_are_refused()
     {
-        Assert.Equal("fedBy", Refused([new("a", ["b"]), new("b", ["a"])], []));
-        Assert.Equal("fedBy", Refused([new("a", ["a"])], []));
-        Assert.Equal("name", Refused([new("a", []), new("a", [])], []));
+        Assert.Equal("fedBy", Refused([new("a", ["b"]), new("b", ["a"])], ["a"]));
+        Assert.Equal("fedBy", Refused([new("a", ["a"])], ["a"]));
+        Assert.Equal("fedBy", Refused([new("a", []), new("b", ["a", "a"])], ["a"]));
+        Assert.Equal("name", Refused([new("a", []), new("a", [])], ["a"]));
         Assert.Equal("opens", Refused([new("a", [])], ["b"]));
+        Assert.Equal("opens", Refused([new("a", [])], []));
         static string Refused(FedNode[] nodes, string[] opens) => Assert.Throws<Refusal>(() => DarkList.Work(nodes, opens)).Field;
     }
 }

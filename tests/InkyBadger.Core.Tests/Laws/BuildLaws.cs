@@ -61,7 +61,7 @@ public class BuildLaws
     }
 
     private static BuildStagedInput Stages(Random draw) =>
-        new(draw.Next(1, 9), draw.Next(50, 900), draw.Next(1, 9), draw.Next(0, 12), draw.Next(200, 6000))
+        new(draw.Next(1, 9), draw.Next(50, 900), draw.Next(1, 9), draw.Next(1, 12), draw.Next(200, 6000))
         {
             VisitCost = draw.Next(0, 300),
             DiscountRate = draw.NextDouble() * 0.12,

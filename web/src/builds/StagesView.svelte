@@ -73,8 +73,8 @@
       text={plainNumber(plans.stages.yearsLater)}
       read={field(
         'number',
-        (v) => v >= 0 && v <= 20,
-        'must be 0 to 20',
+        (v) => v > 0 && v <= 20,
+        'must be more than 0, up to 20',
         (v) => plans.try({ yearsLater: v }),
       )}
       snapshot={() => []}

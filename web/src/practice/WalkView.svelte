@@ -26,8 +26,9 @@
   }
 
   let walk = $state.raw<WalkState | null>(null)
-  /** As it was sent last: what is shown is what came of the one before, where that was not answered. */
+  /** As it was sent last, and as it was answered last: one that was not answered leaves the one before on the screen. */
   let sent = $state.raw<Attempt>(fresh(someSeed(), 3))
+  let shown = $state.raw<Attempt | null>(null)
   let typed = $state('')
   let refused = $state(false)
   let trouble = $state<string | null>(null)
@@ -41,6 +42,7 @@
     busy = true
     try {
       walk = await api.practiceWalk(attempt)
+      shown = attempt
       trouble = null
       memory.write(KEPT, JSON.stringify(attempt))
     } catch (e) {
@@ -53,9 +55,8 @@
       busy = false
     }
   }
-  const call = (wrong: boolean) =>
-    // A call that was not answered is made anew, not twice.
-    ask({ ...sent, calls: [...sent.calls.slice(0, walk!.told.length), wrong] })
+  /** Of the walk that is seen: a call that was not answered is made anew, not twice, and no other bank's reading is called. */
+  const call = (wrong: boolean) => shown && ask({ ...shown, calls: [...shown.calls, wrong] })
   onMount(() => {
     const kept = read()
     void ask(kept ?? sent, kept !== null)

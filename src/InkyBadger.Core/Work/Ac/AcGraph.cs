@@ -100,7 +100,7 @@ internal sealed class AcGraph
                     break;
             }
         }
-        return AcLoop.Work(nodes, [.. Switches.Select(s => new AcSelector(s.Id, PositionsOf(s)))], edges);
+        return AcLoop.Every(nodes, [.. Switches.Select(s => new AcSelector(s.Id, PositionsOf(s)))], edges);
     }
 
     /// <summary>Who is joined to whom in a state, by wires that are closed.</summary>
