@@ -65,12 +65,14 @@ public static class AcBudget
         UsualPowerFactor = 0.95,
         UsualContinuousShare = 0.8;
 
-    private const double PerMetre = 0.0001,
-        PerKelvin = 0.002,
-        RatedC = 25,
-        MostAltitudeM = 6000,
+    /// <summary>As far as what is typical of a generator is known.</summary>
+    public const double MostAltitudeM = 6000,
         LeastC = -60,
         MostC = 80;
+
+    private const double PerMetre = 0.0001,
+        PerKelvin = 0.002,
+        RatedC = 25;
 
     /// <exception cref="Refusal">Names the offending input.</exception>
     public static AcBudgetResult Work(AcBudgetInput i)

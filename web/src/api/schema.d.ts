@@ -10315,9 +10315,15 @@ export interface components {
             darkHours: number;
             /** Format: double */
             firstDarkH: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description At the start and the ends of steps.
+             */
             lowestSoc: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The first time of it.
+             */
             lowestSocH: number;
             /** Format: double */
             socEnd: number;
@@ -10329,8 +10335,11 @@ export interface components {
              * @description Longest time without the bank having been full.
              */
             longestUnfilledH: number;
-            /** Format: double */
-            lowestV: number;
+            /**
+             * Format: double
+             * @description Of the bus [V]; null: nothing was ever on it.
+             */
+            lowestV: null | number;
             /** Format: double */
             generatorH: number;
             /** Format: int32 */

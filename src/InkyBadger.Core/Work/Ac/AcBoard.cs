@@ -282,8 +282,8 @@ internal sealed class AcBoard
                 va > 0 ? Math.Min(1, watts / va) : 1,
                 charger?.A,
                 charger?.V,
-                AltitudeM: Math.Max(0, site.Design.Place.AltitudeM ?? 0),
-                AmbientC: site.Design.Place.AmbientC ?? 25
+                AltitudeM: Math.Clamp(site.Design.Place.AltitudeM ?? 0, 0, AcBudget.MostAltitudeM),
+                AmbientC: Math.Clamp(site.Design.Place.AmbientC ?? 25, AcBudget.LeastC, AcBudget.MostC)
             )
         );
         var unit = generator ? "W" : "VA";
