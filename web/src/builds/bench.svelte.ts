@@ -176,12 +176,15 @@ class BuildsBench {
       this.#again = false
       const design = session.worked
       if (!design) break
+      const asked = this.keys
       // A build that is no longer found is left out.
-      const keys = this.keys.filter((k) => k === PRESENT || this.#choices.has(k))
+      const keys = asked.filter((k) => k === PRESENT || this.#choices.has(k))
       const kept = keys.map((k) => (k === PRESENT ? null : this.#choices.get(k)!))
       const subject = Math.max(0, keys.indexOf(this.subject))
       try {
         const answer = await api.compareBuilds(design, session.bankIndex, kept, this.terms, subject)
+        // Others were put side by side meanwhile: this is no answer to them.
+        if (this.keys !== asked) continue
         // The design may stand on one of them now: it is there once, as the design.
         const present = answer?.builds[0]?.key
         this.keys = keys.filter((k) => k !== present)
