@@ -113,7 +113,7 @@ describe('one question at a time', () => {
     expect(await orBefore({}, 'old', async () => 'new', tell)).toBe('new')
     const away = () => Promise.reject(new Error('The server does not answer.'))
     expect(await orBefore({}, 'old', away, tell)).toBe('old')
-    const no = () => Promise.reject(new Refused(400, { title: 'no' } as never))
+    const no = () => Promise.reject(new Refused(400, 'no', []))
     expect(await orBefore({}, 'old', no, tell)).toBeNull()
     expect(told).toEqual([null, 'The server does not answer.', null])
   })

@@ -204,6 +204,21 @@ describe('the room of a bank', () => {
     expect(fused.top(4) + fused.height).toBe(484)
   })
 
+  it('has no wire that ends beside the bus where nothing goes on behind it', () => {
+    const runs = ['a', 'b'].map((n) => run(`b1/load-${n}`, 'load'))
+    const plan = foundPlan(drawing(bank(1, 1, { runs, panel: null, inverter: null })), 430)
+    const boxes = plan.shapes.flatMap((s) => (s.t === 'box' && s.w === 24 && s.h === 28 ? [s] : []))
+    expect(boxes).toHaveLength(2)
+    const minus = boxes[1]
+    const ends = plan.shapes.flatMap((s) => (s.t === 'copper' && s.d.endsWith(`H${minus.x + minus.w}`) ? [s.d] : []))
+    const heights = ends.map((d) => Number(d.split('V').at(-1)!.split('H')[0]))
+    expect(new Set(heights).size).toBe(2)
+    for (const y of heights) {
+      expect(y).toBeGreaterThan(minus.y)
+      expect(y).toBeLessThan(minus.y + minus.h)
+    }
+  })
+
   it('has loads that hang below the inverter on a line that begins at it', () => {
     const runs = Array.from({ length: 8 }, (_, i) => run(`b1/load-${i}`, 'ac-load', { fuse: null, copper: null }))
     const plan = foundPlan(drawing(bank(1, 1, { runs, panel: null })), 430)

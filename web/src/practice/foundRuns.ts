@@ -61,6 +61,8 @@ export function beyond(pen: Pen, b: DrawnBank, y: Beyond): { right: number; bott
       turn: column - 6 - w / 2 - (w + 5) - left,
       feedX: y.busX - 5 + i * 9,
       back: bus + 7 + w / 2 + i * 8,
+      // Where no rail goes on behind the bus its own copper ends at it, one below the other.
+      end: end > bus ? `V${y.yBus - y.main / 2}` : `V${y.yBus - 6 + i * 6}H${bus}`,
     }
     used += 2 * w + 8
     left += 2 * w + 10
@@ -146,6 +148,8 @@ interface Feed {
   turn: number
   feedX: number
   back: number
+  /** Where its negative ends. */
+  end: string
   past: number
   bus: Beyond
   /** A line of so many. */
@@ -161,7 +165,7 @@ function load(pen: Pen, l: DrawnRun, f: Feed): number {
   pen.over(`M${f.feedX} ${f.bus.yPlus - 14}V${f.up}H${f.turn + w + 4}V${y}H${f.x}`, w)
   if (l.pastShunt)
     pen.over(`M${f.x} ${y + w + 4}H${f.turn}V${f.down}H${f.back}V${f.past}H${f.bus.ux + 8}V${f.bus.yBus}`, w)
-  else pen.over(`M${f.x} ${y + w + 4}H${f.turn}V${f.down}H${f.back}V${f.bus.yBus - f.bus.main / 2}`, w)
+  else pen.over(`M${f.x} ${y + w + 4}H${f.turn}V${f.down}H${f.back}${f.end}`, w)
   const box = Math.min(128, f.bus.widths.loads - 4)
   const said = [...(l.fuse && !l.fuse.absent ? l.fuse.lines : []), l.copper?.label ?? '']
   if (l.fuse && !l.fuse.absent) pen.fuse(f.x + 14, y, false, true)
