@@ -139,7 +139,7 @@ public class PracticeTests
         Assert.Equal("144.3 A: 17 % too little", (string)low["judged"]!["words"]!);
         var near = await Sent(server, "/api/guesses/say?bank=0&id=fuse&said=200", Bus);
         Assert.Equal(2, near["trend"]!["ratios"]!.AsArray().Count);
-        Assert.Equal("off by 0 %", (string)near["rows"]!.AsArray().Single(r => (string)r!["id"]! == "fuse")!["words"]!);
+        Assert.Equal("off by a factor of 1.00", (string)near["rows"]!.AsArray().Single(r => (string)r!["id"]! == "fuse")!["words"]!);
         await Refused(server, "/api/guesses/say?bank=0&id=amps&said=0", Bus);
         await Refused(server, "/api/guesses/say?bank=9&id=amps&said=1", Bus);
         Assert.Equal(

@@ -44,7 +44,9 @@ public sealed record GuessTrend(IReadOnlyList<double> Ratios, double? FirstOff, 
     /// <summary>Guesses a mean is taken over.</summary>
     private const int Some = 10;
 
-    /// <summary>Of guesses, the oldest first. The mean is of the logarithms: half and twice are equally far off.</summary>
+    /// <summary>
+    /// Of guesses, the oldest first. The mean is of the logarithms: half and twice are equally far off, by a factor of two.
+    /// </summary>
     public static GuessTrend Of(IReadOnlyList<Guess> guesses)
     {
         var ratios = guesses.TakeLast(Most).Where(g => g is { Said: > 0, Right: > 0 }).Select(g => g.Said / g.Right).ToList();
@@ -57,7 +59,9 @@ public sealed record GuessTrend(IReadOnlyList<double> Ratios, double? FirstOff, 
             ratios,
             first,
             now,
-            first is { } f ? $"off by {Say.Percent(f, 0)} at first, by {Say.Percent(now, 0)} now" : $"off by {Say.Percent(now, 0)}"
+            first is { } f
+                ? $"off by a factor of {Say.Number(1 + f, 2)} at first, {Say.Number(1 + now, 2)} now"
+                : $"off by a factor of {Say.Number(1 + now, 2)}"
         );
     }
 }

@@ -146,7 +146,7 @@ public class PracticeTests
         Assert.Empty(Guessing.Questions(Evaluator.Evaluate(Some.New(), mends: false), 0));
     }
 
-    /// <summary>Twice and half are equally far off: ln 2 either way, so that ten of each are off by 100 %.</summary>
+    /// <summary>Twice and half are equally far off: ln 2 either way, so that ten of each are off by a factor of two.</summary>
     [Fact]
     public void How_far_off_is_a_mean_of_logarithms()
     {
@@ -155,12 +155,12 @@ public class PracticeTests
         var trend = GuessTrend.Of(at);
         Assert.Equal(1, trend.FirstOff!.Value, 9);
         Assert.Equal(0.1, trend.NowOff!.Value, 9);
-        Assert.Equal("off by 100 % at first, by 10 % now", trend.Words);
+        Assert.Equal("off by a factor of 2.00 at first, 1.10 now", trend.Words);
         Assert.Equal(30, trend.Ratios.Count);
-        Assert.Equal("off by 10 %", GuessTrend.Of([.. at.TakeLast(3)]).Words);
+        Assert.Equal("off by a factor of 1.10", GuessTrend.Of([.. at.TakeLast(3)]).Words);
         Assert.Equal("No guess yet", GuessTrend.Of([]).Words);
         Assert.Equal(30, GuessTrend.Of([.. at, .. at]).Ratios.Count);
-        Assert.Equal(["off by 100 % at first, by 10 % now", "", "", "", "", "", ""], GuessRow.Of(at).Select(r => r.Words));
+        Assert.Equal(["off by a factor of 2.00 at first, 1.10 now", "", "", "", "", "", ""], GuessRow.Of(at).Select(r => r.Words));
     }
 
     [Fact]

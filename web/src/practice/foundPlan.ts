@@ -77,7 +77,8 @@ function mainRun(pen: Pen, b: DrawnBank, m: Main) {
       .flatMap((l) => wrapped(l, 15))
       .forEach((l, i) => pen.text(fuseX, m.yPlus + 40 + i * LINE, l, { anchor: 'middle', size: 11 }))
   }
-  pen.hit(b.fuse.key, fuseX - 20, m.yPlus - 14, 40, 46)
+  // Down to its rating: its class stands below the frame, not across its line.
+  pen.hit(b.fuse.key, fuseX - 20, m.yPlus - 14, 40, 43)
   const cable = wrapped(b.cable.label, 22)
   cable.forEach((l, i) =>
     pen.text(m.ux + 82, m.yPlus - Math.max(m.main / 2 + 7, 18) - (cable.length - 1 - i) * LINE, l, {
