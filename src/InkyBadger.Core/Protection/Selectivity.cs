@@ -5,7 +5,11 @@ namespace InkyBadger.Core.Protection;
 /// short circuit (null: nothing opens), the greatest current up to which it is [A; null: none, or nothing opens], and whether that is by
 /// the ratio of two current-limiting fuses of one family where their times alone would not do.
 /// </summary>
-public sealed record SelectivityResult(double Ratio, double FirstA, bool? Selective, double? SelectiveUpToA, bool? ByRatio);
+public sealed record SelectivityResult(double Ratio, double FirstA, bool? Selective, double? SelectiveUpToA, bool? ByRatio)
+{
+    /// <summary>Above this they count as apart by the ratio, whatever their times [A]; null: they do nowhere.</summary>
+    public double? ApartAboveA { get; init; }
+}
 
 /// <summary>Two fuses in series, the one upstream and the one downstream (method, 14.1).</summary>
 public static class Selectivity
@@ -25,6 +29,7 @@ public static class Selectivity
             && upstream.Class.Family == downstream.Class.Family
             && Tolerant.AtLeast(ratio, LeastRatio)
             && Tolerant.Exceeds(shortCircuitA, downstream.LastA);
+        double? apartAboveA = rule ? downstream.LastA : null;
         // Between these the difference of the logarithms is a straight line in the current's.
         double[] cuts =
         [
@@ -40,16 +45,16 @@ public static class Selectivity
             if (Margin(upstream, downstream, cuts[i]) >= -Tolerant.Noise)
                 continue;
             if (rule && cuts[i] > downstream.LastA)
-                return new(ratio, downstream.FirstA, true, shortCircuitA, true);
+                return new(ratio, downstream.FirstA, true, shortCircuitA, true) { ApartAboveA = apartAboveA };
             // At its very beginning, or where the one upstream begins to open.
             if (i == 0)
-                return new(ratio, downstream.FirstA, false, null, false);
+                return new(ratio, downstream.FirstA, false, null, false) { ApartAboveA = apartAboveA };
             var (a, b) = (cuts[i - 1], cuts[i]);
             var (above, below) = (Margin(upstream, downstream, a), Margin(upstream, downstream, b));
             var upTo = double.IsInfinity(above) ? b : a * Math.Pow(b / a, above / (above - below));
-            return new(ratio, downstream.FirstA, false, upTo, false);
+            return new(ratio, downstream.FirstA, false, upTo, false) { ApartAboveA = apartAboveA };
         }
-        return new(ratio, downstream.FirstA, true, shortCircuitA, false);
+        return new(ratio, downstream.FirstA, true, shortCircuitA, false) { ApartAboveA = apartAboveA };
     }
 
     /// <summary>The least time of the one over the most of the other, as a logarithm; below 0: both may open.</summary>

@@ -3,7 +3,8 @@ namespace InkyBadger.Core.Rehearsal;
 /// <summary>What a run refuses.</summary>
 internal static class RehearsalCheck
 {
-    private const double ColdestC = -60,
+    /// <summary>Cells that a run knows anything of [°C].</summary>
+    public const double ColdestC = -60,
         HottestC = 100;
 
     private const int MostDays = 3660,

@@ -366,6 +366,7 @@ public sealed class RehearsalSetup
             foreach (var (drop, from, to) in counted)
                 if (drop.Kind == DropKind.Cold && from < (day + 1) * 24 && to > day * 24)
                     cells[day] = drop.Value ?? -5;
+            cells[day] = Math.Clamp(cells[day], RehearsalCheck.ColdestC, RehearsalCheck.HottestC);
         }
         return cells;
     }

@@ -68,6 +68,28 @@ public class ProtectionTests
         Assert.True(alone > 20 && both > 20, $"{alone} alone, {both} together");
     }
 
+    /// <summary>By the ratio is told where times alone would not do; 100 over 20 A are 25 times apart in A²s and need no rule.</summary>
+    [Theory]
+    [InlineData("class-t", 400, "class-t", 200, 9000, true, 1600.0)]
+    [InlineData("class-t", 300, "class-t", 200, 9000, false, null)]
+    [InlineData("nh1-gg", 100, "nh00-gg", 20, 1000, false, 200.0)]
+    [InlineData("class-t", 400, "class-t", 200, 1500, false, null)]
+    [InlineData("class-t", 400, "blade-32", 30, 2600, false, null)]
+    public void A_ratio_of_two_counts_beyond_the_last_point(
+        string up,
+        double upA,
+        string down,
+        double downA,
+        double shortA,
+        bool byRatio,
+        double? above
+    )
+    {
+        var result = Selectivity.Work(new(FuseClasses.Get(up), upA), new(FuseClasses.Get(down), downA), shortA);
+        Assert.Equal(byRatio, result.ByRatio);
+        Assert.Equal(above, result.ApartAboveA);
+    }
+
     [Fact]
     public void A_cable_stands_a_short_by_the_square_of_its_copper()
     {

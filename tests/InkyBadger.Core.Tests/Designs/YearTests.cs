@@ -43,6 +43,22 @@ public class YearTests
             Rehearsal = new() { Drops = drops },
         };
 
+    /// <summary>A place hotter or colder than any cell has been is taken as the last that is known.</summary>
+    [Theory]
+    [InlineData(120.0)]
+    [InlineData(-60.0)]
+    [InlineData(20.0)]
+    public void A_place_as_hot_as_a_document_may_say_is_run_too(double ambientC)
+    {
+        var run = YearRun.Of(Plain() with { Place = new() { AmbientC = ambientC } }, 0);
+        Assert.Null(run.Intro.Wait);
+        Assert.Equal(31, run.Next()!.Days.Count);
+        // Full when it begins, and on its first evening 4 h of 32 W are asked.
+        var sums = run.Outcome()!.Sums;
+        Assert.InRange(sums.LowestSoc, 0, 1);
+        Assert.True(sums.LowestSocH > 18);
+    }
+
     private static Source Plug(params int[] weekdays) =>
         new()
         {

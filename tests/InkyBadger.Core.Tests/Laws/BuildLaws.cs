@@ -180,7 +180,7 @@ public class BuildLaws
         var stages = new StageTerms
         {
             StringsNow = draw.Next(3) == 0 ? null : draw.Next(1, 9),
-            YearsLater = draw.Next(0, 20),
+            YearsLater = draw.Next(1, 20),
             VisitCost = draw.Next(0, 200),
             PriceLater = draw.Next(2) == 0 ? null : draw.Next(1, 900),
         };

@@ -144,7 +144,7 @@
           >faults
           <select
             class="select select-xs"
-            value={sent.faults}
+            value={(shown ?? sent).faults}
             onchange={(e) => ask(fresh(sent.seed, Number(e.currentTarget.value)))}
           >
             {#each [1, 2, 3, 4, 5] as n (n)}<option value={n}>{n}</option>{/each}
@@ -157,7 +157,7 @@
             data-testid="walk-seed"
             inputmode="numeric"
             size="6"
-            placeholder={String(sent.seed)}
+            placeholder={String((shown ?? sent).seed)}
             aria-invalid={refused ? 'true' : undefined}
             bind:value={typed}
             oninput={() => (refused = false)}

@@ -69,8 +69,8 @@ internal static class ProtectionFields
             return [];
         // Two current-limiting fuses of one family, two to one: beyond the last point of the own one they are apart.
         var (from, to) = (Math.Max(own.Curve.FirstA, up.Curve.FirstA), Math.Min(most, own.BreaksA));
-        if (r.Together?.ByRatio == true)
-            to = Math.Min(to, own.Curve.LastA);
+        if (r.Together?.ApartAboveA is { } apart)
+            to = Math.Min(to, apart);
         return to <= from ? [] : Fields(r, from, to, a => up.Curve.LeastAt(a) ?? double.PositiveInfinity, a => own.Curve.MostAt(a));
     }
 

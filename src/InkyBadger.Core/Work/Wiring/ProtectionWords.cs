@@ -75,9 +75,10 @@ internal static class ProtectionWords
             return "none opens";
         if (ownMost is null)
             return $"{up!.Name} alone";
-        var apart = r.Together?.ByRatio == true && amps > own!.Curve.LastA;
-        if (upLeast is null || apart || Tolerant.AtLeast(upLeast.Value, ownMost.Value))
+        if (upLeast is null || Tolerant.AtLeast(upLeast.Value, ownMost.Value))
             return up is null ? "its fuse" : "its own fuse alone";
+        if (r.Together?.ApartAboveA is { } apart && amps > apart)
+            return $"its own fuse alone, by ratings of {Say.Number(r.Together.Ratio, 1)} to 1 within one family";
         return own!.Curve.LeastAt(amps) is { } soonest && up!.Curve.MostAt(amps) is { } latest && latest < soonest
             ? $"{up.Name}, before its own"
             : "either, or both";

@@ -109,9 +109,9 @@
             stroke-dasharray="2 2"
           />{/if}
         {#each ticks as t (t)}<text
-            x={Math.max(12, Math.min(width - 16, x(t)))}
+            x={x(t) < 24 ? 0 : x(t) > width - 16 ? width : x(t)}
             y={rowY(probe.who.length) + 8}
-            text-anchor="middle"
+            text-anchor={x(t) < 24 ? 'start' : x(t) > width - 16 ? 'end' : 'middle'}
             class="fig t">{say(t, 's')}</text
           >{/each}
       </svg>
